@@ -1,0 +1,19 @@
+package app.knottag.core.address;
+
+/** Addresses that the site's DHCP server hands out by itself; both ends belong to it. */
+public record Pool(Ipv4Address from, Ipv4Address to) {
+
+    public Pool {
+        if (from.compareTo(to) > 0)
+            throw new IllegalArgumentException("a pool runs upwards: " + from + " comes after " + to);
+    }
+
+    public boolean contains(Ipv4Address address) {
+        return from.compareTo(address) <= 0 && address.compareTo(to) <= 0;
+    }
+
+    @Override
+    public String toString() {
+        return from + " to " + to;
+    }
+}

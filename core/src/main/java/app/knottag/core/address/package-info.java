@@ -1,0 +1,5 @@
+/**
+ * IPv4 addresses, prefixes, segments and pools, and the reader of typed addresses. Start at
+ * {@link app.knottag.core.address.AddressReader}. May use {@code core.reading} only.
+ */
+package app.knottag.core.address;

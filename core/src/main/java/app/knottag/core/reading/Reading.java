@@ -1,0 +1,25 @@
+package app.knottag.core.reading;
+
+import java.util.List;
+
+/**
+ * The answer of a reader.
+ *
+ * @param value canonical text, or null when the text cannot be read in exactly one way; a value may come with
+ *     findings (read, but it cannot be used here), never with candidates
+ * @param slip how the expected text became this one, or null when nothing was expected or both are equal
+ */
+public record Reading(String value, List<Note> notes, List<Finding> findings, Slip slip) {
+
+    public Reading {
+        notes = List.copyOf(notes);
+        findings = List.copyOf(findings);
+        if (value != null && findings.stream().anyMatch(f -> !f.candidates().isEmpty()))
+            throw new IllegalArgumentException("a value was returned beside candidates for " + value);
+    }
+
+    /** Whether the text was read and nothing forbids keeping it. */
+    public boolean usable() {
+        return value != null && findings.stream().noneMatch(f -> f.code().refuses());
+    }
+}
