@@ -1,0 +1,74 @@
+package app.knottag.core.runbook;
+
+import app.knottag.core.kind.Kind;
+import app.knottag.core.knot.Knot;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** The steps of one endpoint in order, each with its state; exactly one is the current one until all are done. */
+public record Runbook(Kind kind, List<StepRecord> records) {
+
+    public Runbook {
+        records = List.copyOf(records);
+    }
+
+    /** Puts what is on record beside the steps of the kind; steps without a record are untouched. */
+    public static Runbook of(Kind kind, Map<String, StepRecord> byKey) {
+        return new Runbook(
+                kind,
+                kind.steps().stream()
+                        .map(s -> byKey.getOrDefault(s.key(), StepRecord.untouched(s.key())))
+                        .toList());
+    }
+
+    /** Returns the first step that is not done, or empty when all are. */
+    public Optional<Kind.Step> current() {
+        return records.stream().filter(r -> !r.done()).findFirst().map(r -> kind.step(r.key()));
+    }
+
+    public StepRecord record(String key) {
+        return records.get(kind.steps().indexOf(kind.step(key)));
+    }
+
+    /** Returns the titles of the steps that must be done before this one may be tied. */
+    public List<String> blocking(String key) {
+        var blocking = new ArrayList<String>();
+        for (var record : records) {
+            if (record.key().equals(key)) return blocking;
+            if (!record.done()) blocking.add(kind.step(record.key()).title());
+        }
+        return blocking;
+    }
+
+    /** Whether everything up to the confirmation is done. */
+    public boolean readyToConfirm() {
+        return kind.steps().stream()
+                .filter(s -> s.gate().type() != Kind.GateType.CONFIRMED)
+                .allMatch(s -> record(s.key()).done());
+    }
+
+    /** Whether work has begun on any step. */
+    public boolean begun() {
+        return records.stream().anyMatch(r -> r.knot() != Knot.OPEN);
+    }
+
+    /** How a running wait stands. */
+    public enum Pace {
+        TOO_EARLY,
+        USUAL,
+        LATE,
+        TOO_LONG
+    }
+
+    /** Judges a wait by the time it has run: too early to judge, usual, later than usual, longer than it ever takes. */
+    public static Pace pace(Kind.Wait wait, Instant startedAt, Instant now) {
+        long minutes = Duration.between(startedAt, now).toMinutes();
+        if (minutes < wait.shortest()) return Pace.TOO_EARLY;
+        if (minutes < wait.usual()) return Pace.USUAL;
+        return minutes < wait.longest() ? Pace.LATE : Pace.TOO_LONG;
+    }
+}

@@ -1,0 +1,34 @@
+package app.knottag.core.runbook;
+
+import app.knottag.core.knot.Knot;
+
+/** Where an endpoint waits on its way from plan to proof, and how that knot stands. */
+public record Standing(Station station, Knot knot) {
+
+    /** The stations of the work that exist so far; DONE has nothing left to wait for. */
+    public enum Station {
+        PLAN,
+        REGISTER,
+        ONBOARD,
+        CONFIRM,
+        DONE
+    }
+
+    /**
+     * Works out where an endpoint waits.
+     *
+     * @param roundFailed whether a check failed in the latest round
+     */
+    public static Standing of(EndpointPlan plan, Runbook runbook, boolean roundFailed) {
+        if (plan.address().isEmpty()) return new Standing(Station.PLAN, Knot.OPEN);
+        if (plan.mac().isEmpty() || plan.serial().isEmpty()) return new Standing(Station.REGISTER, Knot.OPEN);
+        if (!runbook.readyToConfirm()) {
+            boolean frayed = runbook.records().stream().anyMatch(r -> r.knot() == Knot.FRAYED);
+            return new Standing(Station.ONBOARD, frayed ? Knot.FRAYED : runbook.begun() ? Knot.HALF_DRAWN : Knot.OPEN);
+        }
+        if (roundFailed) return new Standing(Station.CONFIRM, Knot.FRAYED);
+        return plan.confirmed()
+                ? new Standing(Station.DONE, Knot.TIGHT)
+                : new Standing(Station.CONFIRM, Knot.HALF_DRAWN);
+    }
+}
