@@ -1,10 +1,12 @@
 package app.knottag.core.runbook;
 
 import app.knottag.core.kind.Kind;
+import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.knot.Knot;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -54,6 +56,17 @@ public record Runbook(Kind kind, List<StepRecord> records) {
     /** Whether work has begun on any step. */
     public boolean begun() {
         return records.stream().anyMatch(r -> r.knot() != Knot.OPEN);
+    }
+
+    /** Returns the keys of the steps that a change of the address, or only of MAC, serial or partner, undoes. */
+    public static List<String> undoneBy(Kind kind, boolean addressChanged) {
+        var gates = addressChanged
+                ? EnumSet.of(GateType.TYPE_SHEET, GateType.READ_BACK, GateType.ADDRESS_SHOWN, GateType.CONFIRMED)
+                : EnumSet.of(GateType.CONFIRMED);
+        return kind.steps().stream()
+                .filter(s -> gates.contains(s.gate().type()))
+                .map(Kind.Step::key)
+                .toList();
     }
 
     /** How a running wait stands. */

@@ -1,6 +1,9 @@
 package app.knottag.core.runbook;
 
 import app.knottag.core.knot.Knot;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
 
 /** Where an endpoint waits on its way from plan to proof, and how that knot stands. */
 public record Standing(Station station, Knot knot) {
@@ -30,5 +33,22 @@ public record Standing(Station station, Knot knot) {
         return plan.confirmed()
                 ? new Standing(Station.DONE, Knot.TIGHT)
                 : new Standing(Station.CONFIRM, Knot.HALF_DRAWN);
+    }
+
+    /**
+     * Returns the knot of a whole station.
+     *
+     * @param waiting how many endpoints wait there
+     */
+    public static Knot together(long waiting, boolean anyFrayed, boolean anyHalfDrawn) {
+        if (waiting == 0) return Knot.TIGHT;
+        return anyFrayed ? Knot.FRAYED : anyHalfDrawn ? Knot.HALF_DRAWN : Knot.OPEN;
+    }
+
+    /** Returns the station that needs the technician next: what is begun is finished before something new. */
+    public static Optional<Station> next(Map<Station, Long> waiting) {
+        return Stream.of(Station.CONFIRM, Station.ONBOARD, Station.REGISTER, Station.PLAN)
+                .filter(s -> waiting.getOrDefault(s, 0L) > 0)
+                .findFirst();
     }
 }

@@ -1,0 +1,23 @@
+package app.knottag.server;
+
+import java.time.Clock;
+import org.mybatis.spring.annotation.MapperScan;
+import org.apache.ibatis.annotations.Mapper;
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.autoconfigure.SpringBootApplication;
+import org.springframework.context.annotation.Bean;
+
+/** Starts Knot Tag. */
+@SpringBootApplication
+@MapperScan(basePackageClasses = App.class, annotationClass = Mapper.class)
+public class App {
+
+    public static void main(String[] args) {
+        SpringApplication.run(App.class, args);
+    }
+
+    @Bean
+    Clock clock() {
+        return Clock.systemUTC();
+    }
+}

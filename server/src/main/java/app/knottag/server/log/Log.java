@@ -1,0 +1,102 @@
+package app.knottag.server.log;
+
+import app.knottag.server.db.Json;
+import java.time.Instant;
+import java.util.List;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Writes what was changed, in the transaction that changes it. The database numbers and chains the entries. */
+@Component
+public class Log {
+
+    /** One change. Before and after are any values that can be written as JSON, or null. */
+    public record Entry(String person, String action, Long siteId, Long endpointId, Object before, Object after, String reason) {
+
+        public Entry at(Long site, Long endpoint) {
+            return new Entry(person, action, site, endpoint, before, after, reason);
+        }
+
+        public Entry before(Object value) {
+            return new Entry(person, action, siteId, endpointId, value, after, reason);
+        }
+
+        public Entry after(Object value) {
+            return new Entry(person, action, siteId, endpointId, before, value, reason);
+        }
+
+        public Entry because(String why) {
+            return new Entry(person, action, siteId, endpointId, before, after, why == null ? "" : why);
+        }
+    }
+
+    /** An entry as it is shown. */
+    public record Line(long id, Instant at, String person, String action, Long endpointId, String endpoint, Object before, Object after, String reason) {}
+
+    record Row(long id, Instant at, String person, String action, Long endpointId, String endpoint, Json before, Json after, String reason) {}
+
+    @Mapper
+    interface Entries {
+        @Insert("""
+                insert into log_entry (person, site_id, endpoint_id, action, before, after, reason)
+                values (#{e.person}, #{e.siteId}, #{e.endpointId}, #{e.action}, #{before}, #{after}, #{e.reason})""")
+        void add(@Param("e") Entry entry, @Param("before") Json before, @Param("after") Json after);
+
+        @Select("""
+                select l.id, l.at, l.person, l.action, l.endpoint_id, e.name as endpoint, l.before, l.after, l.reason
+                from log_entry l left join endpoint e on e.id = l.endpoint_id
+                where l.site_id = #{siteId} and l.id < #{below} order by l.id desc limit 100""")
+        List<Row> of(@Param("siteId") long siteId, @Param("below") long below);
+
+        @Select("select count(*) from log_entry")
+        long count();
+
+        @Select("select log_first_broken()")
+        Long firstBroken();
+    }
+
+    private final Entries entries;
+    private final JsonMapper json;
+
+    Log(Entries entries, JsonMapper json) {
+        this.entries = entries;
+        this.json = json;
+    }
+
+    public static Entry entry(String person, String action) {
+        return new Entry(person, action, null, null, null, null, "");
+    }
+
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void write(Entry entry) {
+        entries.add(entry, json(entry.before()), json(entry.after()));
+    }
+
+    private Json json(Object value) {
+        return value == null ? null : new Json(json.writeValueAsString(value));
+    }
+
+    List<Line> lines(long siteId, long below) {
+        return entries.of(siteId, below).stream()
+                .map(r -> new Line(r.id(), r.at(), r.person(), r.action(), r.endpointId(), r.endpoint(), value(r.before()), value(r.after()), r.reason()))
+                .toList();
+    }
+
+    private Object value(Json kept) {
+        return kept == null ? null : json.readValue(kept.text(), Object.class);
+    }
+
+    long count() {
+        return entries.count();
+    }
+
+    Long firstBroken() {
+        return entries.firstBroken();
+    }
+}

@@ -1,0 +1,213 @@
+package app.knottag.server.plan;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.kind.Kinds;
+import app.knottag.core.knot.Knot;
+import app.knottag.core.plan.Planner;
+import app.knottag.core.plan.Proposal;
+import app.knottag.core.plan.Proposal.Choice;
+import app.knottag.core.runbook.Standing;
+import app.knottag.core.runbook.Standing.Station;
+import app.knottag.server.runbook.Runbooks;
+import app.knottag.server.site.SiteStore;
+import app.knottag.server.site.Sites;
+import app.knottag.server.web.Etags;
+import app.knottag.server.web.Idempotency;
+import app.knottag.server.web.Problem;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.security.Principal;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PatchMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Endpoints over HTTP: lists, proposals, adding, changing, retiring. */
+@RestController
+class EndpointController {
+
+    record EndpointRequest(@NotNull Long segmentId, @NotNull String kind, Integer number, @NotNull String name, String address, String mac, String serial,
+            String place, String outlet, String switchPort, String partnerName, String partnerAddress, Integer partnerTestPort, Integer servicePort, String reason) {}
+
+    record ChangeRequest(String name, String address, String mac, String serial, String place, String outlet, String switchPort, String reason) {}
+
+    record RetirementRequest(@NotNull String reason) {}
+
+    record Created(long id) {}
+
+    record StationView(Station station, long waiting, Knot knot, boolean next) {}
+
+    /** What is proposed for a new endpoint, and why; refused is filled when no address can be had. */
+    record ProposalView(Integer number, String name, Ipv4Address address, Ipv4Address mask, Integer servicePort, String partnerName, Ipv4Address partnerAddress,
+            List<String> reasons, List<Choice> alternatives, String refused, String leastChange) {}
+
+    private final Endpoints endpoints;
+    private final EndpointStore store;
+    private final SiteStore siteStore;
+    private final Sites sites;
+    private final Runbooks runbooks;
+    private final Kinds kinds;
+    private final Conflicts conflicts;
+    private final Idempotency idempotency;
+
+    EndpointController(Endpoints endpoints, EndpointStore store, SiteStore siteStore, Sites sites, Runbooks runbooks, Kinds kinds, Conflicts conflicts, Idempotency idempotency) {
+        this.endpoints = endpoints;
+        this.store = store;
+        this.siteStore = siteStore;
+        this.sites = sites;
+        this.runbooks = runbooks;
+        this.kinds = kinds;
+        this.conflicts = conflicts;
+        this.idempotency = idempotency;
+    }
+
+    @GetMapping("/api/sites/{siteId}/stations")
+    List<StationView> stations(@PathVariable long siteId) {
+        var rows = store.waiting(siteId).stream().collect(Collectors.toMap(w -> Station.valueOf(w.station()), w -> w));
+        var waiting = new HashMap<Station, Long>();
+        rows.forEach((station, row) -> waiting.put(station, row.waiting()));
+        var next = Standing.next(waiting);
+        var views = new ArrayList<StationView>();
+        for (Station station : List.of(Station.PLAN, Station.REGISTER, Station.ONBOARD, Station.CONFIRM)) {
+            var row = rows.get(station);
+            long count = row == null ? 0 : row.waiting();
+            Knot knot = Standing.together(count, row != null && row.frayed(), row != null && row.halfDrawn());
+            views.add(new StationView(station, count, knot, next.filter(station::equals).isPresent()));
+        }
+        return views;
+    }
+
+    @GetMapping("/api/sites/{siteId}/endpoints")
+    List<EndpointStore.Line> page(@PathVariable long siteId, @RequestParam(defaultValue = "0.0.0.0") String afterAddress,
+            @RequestParam(defaultValue = "0") long afterId, @RequestParam(defaultValue = "500") int limit) {
+        var after = Ipv4Address.parse(afterAddress);
+        int most = Math.max(1, Math.min(limit, 500));
+        var lines = new ArrayList<EndpointStore.Line>();
+        if (after.number() == 0 && afterId == 0) lines.addAll(store.withoutAddress(siteId));
+        lines.addAll(store.page(siteId, after, afterId, most));
+        return lines;
+    }
+
+    @GetMapping("/api/find")
+    List<EndpointStore.Line> find(@RequestParam String q, @RequestParam(defaultValue = "0") long siteId) {
+        String text = q.strip().toLowerCase(Locale.ROOT);
+        if (text.isEmpty() || text.length() > 60) return List.of();
+        return store.search(siteId, "%" + text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%");
+    }
+
+    @GetMapping("/api/sites/{siteId}/proposal")
+    ProposalView propose(@PathVariable long siteId, @RequestParam String kind, @RequestParam long segmentId, @RequestParam(required = false) Integer number) {
+        var what = kinds.find(kind).orElseThrow(() -> Problem.field("kind", "no-such-kind", "There is no kind “" + kind + "”."));
+        var segment = sites.segment(segmentId);
+        if (segment.siteId() != siteId) throw Problem.field("segmentId", "other-site", "That segment belongs to another site.");
+        var series = endpoints.seriesOf(siteId, what).filter(s -> s.segmentId() == segmentId);
+        int n = series.map(s -> number != null ? number : nextNumber(s)).orElse(0);
+        if (series.isPresent() && (n < 1 || n > 9999)) throw Problem.field("number", "out-of-range", "A number runs from 1 to 9999.");
+        var living = new HashMap<Ipv4Address, String>();
+        var names = new ArrayList<String>();
+        for (var holder : store.holders(siteId)) {
+            if (holder.address() != null) living.put(holder.address(), holder.name());
+            names.add(holder.name().toLowerCase(Locale.ROOT));
+        }
+        String name = series.map(s -> s.name() + " " + n + " " + what.noun()).orElseGet(() -> freeName(what.name(), names));
+        var partner = series.flatMap(s -> siteStore.partners(siteId).stream().filter(p -> p.name().startsWith(s.name() + " " + n + " ")).findFirst());
+        Integer port = series.flatMap(s -> Sites.plain(s).port(n).stream().boxed().findFirst()).orElse(what.service().defaultPort());
+        Integer shown = series.isPresent() ? n : null;
+        String partnerName = partner.map(SiteStore.PartnerRow::name).orElse("");
+        var partnerAddress = partner.map(SiteStore.PartnerRow::address).orElse(null);
+        return new Planner(sites.plain(segment), living).propose(series.map(Sites::plain), n).match(
+                p -> new ProposalView(shown, name, p.choice().address(), segment.prefix().mask(), port, partnerName, partnerAddress, reasons(what.fixedBecause(), p), p.alternatives(), "", ""),
+                r -> new ProposalView(shown, name, null, segment.prefix().mask(), port, partnerName, partnerAddress, List.of(), List.of(), r.clash(), r.leastChange()));
+    }
+
+    private static List<String> reasons(String fixedBecause, Proposal.Placed placed) {
+        var reasons = new ArrayList<>(placed.reasons());
+        reasons.add("Fixed on the device: " + fixedBecause.substring(0, 1).toLowerCase(Locale.ROOT) + fixedBecause.substring(1));
+        return reasons;
+    }
+
+    private int nextNumber(SiteStore.SeriesRow series) {
+        var taken = store.numbers(series.id());
+        return IntStream.iterate(1, i -> i + 1).filter(i -> !taken.contains(i)).findFirst().orElseThrow();
+    }
+
+    private static String freeName(String base, List<String> names) {
+        return IntStream.iterate(1, i -> i + 1)
+                .mapToObj(i -> i == 1 ? base : base + " " + i)
+                .filter(candidate -> !names.contains(candidate.toLowerCase(Locale.ROOT)))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    @PostMapping("/api/sites/{siteId}/endpoints")
+    @ResponseStatus(HttpStatus.CREATED)
+    Created add(@PathVariable long siteId, @Valid @RequestBody EndpointRequest b, @RequestHeader(name = "Idempotency-Key", required = false) String key, Principal by) {
+        sites.site(siteId);
+        var wanted = new Endpoints.Wanted(b.segmentId(), b.kind(), b.number(), b.name(), b.address(), b.mac(), b.serial(), b.place(), b.outlet(), b.switchPort(),
+                b.partnerName(), b.partnerAddress(), b.partnerTestPort(), b.servicePort(), b.reason());
+        return conflicts.guard(new Conflicts.Wanted(siteId, b.segmentId(), b.address(), b.mac()),
+                () -> idempotency.once(by.getName(), key, Map.of("site", siteId, "body", b), Created.class, () -> new Created(endpoints.add(siteId, wanted, by.getName()))));
+    }
+
+    @GetMapping("/api/endpoints/{id}")
+    ResponseEntity<EndpointView> one(@PathVariable long id) {
+        var view = view(endpoints.get(id));
+        return Etags.answer(HttpStatus.OK, view.version(), view);
+    }
+
+    @PatchMapping("/api/endpoints/{id}")
+    ResponseEntity<EndpointView> change(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, @Valid @RequestBody ChangeRequest b, Principal by) {
+        var was = endpoints.get(id);
+        int expected = Etags.required(ifMatch);
+        return conflicts.guard(new Conflicts.Wanted(was.siteId(), was.segmentId(), b.address(), b.mac()), () -> {
+            endpoints.change(id, expected, new Endpoints.Change(b.name(), b.address(), b.mac(), b.serial(), b.place(), b.outlet(), b.switchPort(), b.reason()), by.getName());
+            return one(id);
+        });
+    }
+
+    @PostMapping("/api/endpoints/{id}/retirement")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void retire(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, @Valid @RequestBody RetirementRequest body, Principal by) {
+        endpoints.retire(id, Etags.required(ifMatch), body.reason(), by.getName());
+    }
+
+    private EndpointView view(EndpointStore.Row e) {
+        var segment = sites.segment(e.segmentId());
+        var kind = kinds.get(e.kind());
+        var partner = Optional.ofNullable(e.partnerId()).map(siteStore::partner);
+        var others = new HashMap<Ipv4Address, String>();
+        store.holders(e.siteId()).stream().filter(h -> h.id() != e.id() && h.address() != null).forEach(h -> others.put(h.address(), h.name()));
+        var slips = e.address() == null ? List.<String>of() : new Planner(sites.plain(segment), others).choice(e.address()).oneSlipFrom();
+        return new EndpointView(e.id(), e.siteId(), e.segmentId(), segment.name(), segment.prefix(), e.kind(), kind.name(), kind.labelPlace(), e.name(), e.number(),
+                e.address(), segment.prefix().mask(), e.method(), e.mac(), e.serial(), e.servicePort(), partner.map(SiteStore.PartnerRow::name).orElse(""),
+                partner.map(SiteStore.PartnerRow::address).orElse(null), e.place(), e.outlet(), e.switchPort(), e.tagCode(), Station.valueOf(e.station()),
+                Knot.valueOf(e.knot()), standing(e), slips, e.confirmedAt(), e.confirmedBy(), e.retiredAt() != null, e.version());
+    }
+
+    private String standing(EndpointStore.Row e) {
+        if (e.retiredAt() != null) return "Retired";
+        var runbook = runbooks.runbook(e);
+        return switch (Station.valueOf(e.station())) {
+            case PLAN -> "Needs an address";
+            case REGISTER -> "Needs MAC and serial from the label";
+            case ONBOARD -> runbook.current().map(s -> "Next: " + s.title()).orElse("Being set up");
+            case CONFIRM -> Knot.valueOf(e.knot()) == Knot.FRAYED ? "A check failed" : "Set up, not yet proved";
+            case DONE -> "Proved and signed off by " + e.confirmedBy();
+        };
+    }
+}

@@ -1,0 +1,114 @@
+package app.knottag.server.reach;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.reach.Neighbour;
+import app.knottag.core.reach.Probes;
+import java.io.IOException;
+import java.net.ConnectException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.NetworkInterface;
+import java.net.Socket;
+import java.net.SocketException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.TimeUnit;
+
+/** Probes of the real network, made from this machine. */
+class NetworkProbes implements Probes {
+
+    static final int CONNECT_MILLIS = 1_500;
+    private static final int ANSWER_MILLIS = 2_000;
+    private static final int LONGEST_ANSWER = 512;
+
+    /** Where an address is really dialled; the stand-ins of the demo live on loopback. */
+    InetAddress dialled(Ipv4Address address) throws IOException {
+        return InetAddress.getByAddress(bytes(address));
+    }
+
+    static byte[] bytes(Ipv4Address a) {
+        return new byte[] {(byte) a.group(0), (byte) a.group(1), (byte) a.group(2), (byte) a.group(3)};
+    }
+
+    @Override
+    public String vantage() {
+        try {
+            return NetworkInterface.networkInterfaces()
+                    .flatMap(NetworkInterface::inetAddresses)
+                    .filter(a -> !a.isLoopbackAddress() && a.getAddress().length == 4)
+                    .map(a -> "this machine, " + a.getHostAddress())
+                    .findFirst()
+                    .orElse("this machine");
+        } catch (SocketException e) {
+            return "this machine";
+        }
+    }
+
+    @Override
+    public boolean answers(Ipv4Address address) {
+        try {
+            var ping = new ProcessBuilder("ping", "-n", "-c", "1", "-W", "1", address.toString())
+                    .redirectErrorStream(true)
+                    .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                    .start();
+            if (!ping.waitFor(3, TimeUnit.SECONDS)) ping.destroyForcibly();
+            else if (ping.exitValue() == 0) return true;
+        } catch (IOException e) {
+            return connect(address, 7) != Connection.SILENT; // no ping on this machine: even a refusal is an answer
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        return false;
+    }
+
+    @Override
+    public List<Neighbour> neighbours() {
+        try {
+            return Neighbour.readTable(Files.readString(Path.of("/proc/net/arp")));
+        } catch (IOException e) {
+            return List.of();
+        }
+    }
+
+    @Override
+    public Connection connect(Ipv4Address address, int port) {
+        try (var socket = new Socket()) {
+            socket.connect(new InetSocketAddress(dialled(address), port), CONNECT_MILLIS);
+            return Connection.OPEN;
+        } catch (ConnectException e) {
+            return String.valueOf(e.getMessage()).contains("refused") ? Connection.REFUSED : Connection.SILENT;
+        } catch (IOException e) {
+            return Connection.SILENT;
+        }
+    }
+
+    @Override
+    public Optional<String> ask(Ipv4Address address, int port, String line) {
+        try (var socket = new Socket()) {
+            socket.connect(new InetSocketAddress(dialled(address), port), CONNECT_MILLIS);
+            socket.getOutputStream().write((line + "\n").getBytes(StandardCharsets.UTF_8));
+            socket.getOutputStream().flush();
+            return firstLine(socket);
+        } catch (IOException e) {
+            return Optional.empty();
+        }
+    }
+
+    /** A device may drip or flood: the answer is cut after a line, 512 bytes or two seconds, whichever comes first. */
+    private static Optional<String> firstLine(Socket socket) throws IOException {
+        long end = System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(ANSWER_MILLIS);
+        var answer = new StringBuilder();
+        while (answer.length() < LONGEST_ANSWER) {
+            int left = (int) TimeUnit.NANOSECONDS.toMillis(end - System.nanoTime());
+            if (left <= 0) break;
+            socket.setSoTimeout(left);
+            int b = socket.getInputStream().read();
+            if (b < 0 || b == '\n') break;
+            if (b != '\r') answer.append((char) b);
+        }
+        return answer.isEmpty() ? Optional.empty() : Optional.of(answer.toString());
+    }
+}

@@ -1,0 +1,118 @@
+package app.knottag.standins;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.reach.Fault;
+import app.knottag.core.reach.Neighbour;
+import app.knottag.core.reach.SiteModel;
+import app.knottag.core.reach.SiteModel.Role;
+import app.knottag.core.reach.SiteModel.Station;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * All devices of the demo. Their effective state is a {@link SiteModel} with the faults applied; the sockets on
+ * loopback are made to agree with it after every change.
+ */
+final class Bench {
+
+    private final int secondGroup;
+    private final Path kept;
+    private final JsonMapper json = new JsonMapper();
+    private final Map<String, Device> devices = new LinkedHashMap<>();
+    private final Map<String, LineServer> open = new HashMap<>();
+    private final ScheduledExecutorService later = Executors.newSingleThreadScheduledExecutor(r -> {
+        var thread = new Thread(r, "restarts");
+        thread.setDaemon(true);
+        return thread;
+    });
+
+    Bench(int secondGroup, Path kept) throws IOException {
+        this.secondGroup = secondGroup;
+        this.kept = kept;
+        GardenCentre.devices().forEach(m -> devices.put(m.station().id(), new Device(m)));
+        if (Files.exists(kept)) {
+            var states = json.readValue(Files.readString(kept), new TypeReference<Map<String, Device.State>>() {});
+            states.forEach((id, state) -> {
+                if (devices.containsKey(id)) devices.get(id).restore(state);
+            });
+        }
+        agree();
+    }
+
+    synchronized SiteModel model() {
+        var now = Instant.now();
+        var site = new SiteModel(devices.values().stream().filter(d -> d.up(now)).map(Device::station).toList());
+        for (var device : devices.values())
+            if (device.up(now)) for (Fault fault : device.faults()) site = fault.apply(site, site.station(device.station().id()));
+        return site;
+    }
+
+    synchronized List<Device.Face> faces() {
+        var model = model();
+        var now = Instant.now();
+        return devices.values().stream()
+                .filter(d -> d.station().role() == Role.ENDPOINT)
+                .map(d -> d.face(now, d.up(now) ? model.station(d.station().id()).address() : d.station().address()))
+                .toList();
+    }
+
+    String neighbours() {
+        return Neighbour.writeTable(model().neighbours());
+    }
+
+    synchronized void change(String id, Consumer<Device> change) throws IOException {
+        var device = devices.get(id);
+        if (device == null) throw new IllegalArgumentException("There is no device " + id + ".");
+        change.accept(device);
+        var states = new LinkedHashMap<String, Device.State>();
+        devices.forEach((key, value) -> states.put(key, value.state()));
+        var fresh = kept.resolveSibling(kept.getFileName() + ".new");
+        Files.writeString(fresh, json.writeValueAsString(states));
+        Files.move(fresh, kept, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+        agree();
+        long wait = device.upAt().toEpochMilli() - System.currentTimeMillis();
+        if (wait > 0) later.schedule(this::agreeQuietly, wait + 20, TimeUnit.MILLISECONDS);
+    }
+
+    private void agreeQuietly() {
+        try {
+            agree();
+        } catch (IOException e) {
+            System.err.println("The stand-ins cannot open a socket: " + e.getMessage());
+        }
+    }
+
+    InetAddress loopback(Ipv4Address address) throws IOException {
+        return InetAddress.getByAddress(new byte[] {127, (byte) secondGroup, (byte) address.group(2), (byte) address.group(3)});
+    }
+
+    /** Closes what no longer belongs and opens what is missing; each station answers where the model says it is. */
+    private synchronized void agree() throws IOException {
+        var model = model();
+        var wanted = new LinkedHashMap<String, Station>();
+        for (var station : model.stations())
+            if (model.at(station.address()).filter(station::equals).isPresent())
+                wanted.put(station.id() + "@" + station.address() + ":" + station.port(), station);
+        open.entrySet().removeIf(e -> {
+            boolean gone = !wanted.containsKey(e.getKey());
+            if (gone) e.getValue().close();
+            return gone;
+        });
+        for (var entry : wanted.entrySet())
+            if (!open.containsKey(entry.getKey())) open.put(entry.getKey(), new LineServer(this, entry.getValue()));
+    }
+}

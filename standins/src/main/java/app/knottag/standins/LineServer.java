@@ -1,0 +1,118 @@
+package app.knottag.standins;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.reach.SiteModel.Role;
+import app.knottag.core.reach.SiteModel.Station;
+import java.io.BufferedReader;
+import java.io.Closeable;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.net.ConnectException;
+import java.net.DatagramPacket;
+import java.net.DatagramSocket;
+import java.net.InetSocketAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+
+/** What one station offers on the network: an echo over UDP and, if it has a port, one line each way over TCP. */
+final class LineServer {
+
+    private static final int ECHO_PORT = 10_007;
+    private static final int PATIENCE_MILLIS = 2_000;
+
+    private final Bench bench;
+    private final Station station;
+    private final List<Closeable> sockets = new ArrayList<>();
+
+    LineServer(Bench bench, Station station) throws IOException {
+        this.bench = bench;
+        this.station = station;
+        var address = bench.loopback(station.address());
+        var echo = new DatagramSocket(new InetSocketAddress(address, ECHO_PORT));
+        sockets.add(echo);
+        run(() -> echo(echo));
+        if (station.port() == 0) return;
+        var server = new ServerSocket();
+        server.setReuseAddress(true);
+        server.bind(new InetSocketAddress(address, station.port()));
+        sockets.add(server);
+        run(() -> serve(server));
+    }
+
+    private interface Work {
+        void run() throws IOException;
+    }
+
+    private void run(Work work) {
+        var thread = new Thread(() -> {
+            try {
+                work.run();
+            } catch (IOException closed) {
+                // Closing the socket is how a stand-in is unplugged.
+            }
+        }, station.id());
+        thread.setDaemon(true);
+        thread.start();
+    }
+
+    private static void echo(DatagramSocket socket) throws IOException {
+        var packet = new DatagramPacket(new byte[512], 512);
+        while (true) {
+            packet.setLength(512);
+            socket.receive(packet);
+            socket.send(packet);
+        }
+    }
+
+    private void serve(ServerSocket server) throws IOException {
+        while (true) {
+            var socket = server.accept();
+            run(() -> answer(socket));
+        }
+    }
+
+    private void answer(Socket socket) throws IOException {
+        try (socket) {
+            socket.setSoTimeout(PATIENCE_MILLIS);
+            String line = reader(socket).readLine();
+            if (line == null) return;
+            String answer = station.role() == Role.PARTNER ? test(line) : line.equals(station.ask()) ? station.answer() : "?";
+            socket.getOutputStream().write((answer + "\n").getBytes(StandardCharsets.UTF_8));
+        }
+    }
+
+    /** The partner's own test: dial the endpoint as it would in daily work, and say what came of it. */
+    private String test(String line) {
+        if (!line.matches("TEST [0-9.]{7,15} [0-9]{1,5}")) return "?";
+        String[] words = line.split(" ");
+        try (var socket = new Socket()) {
+            socket.connect(new InetSocketAddress(bench.loopback(Ipv4Address.parse(words[1])), Integer.parseInt(words[2])), PATIENCE_MILLIS);
+            socket.setSoTimeout(PATIENCE_MILLIS);
+            socket.getOutputStream().write((station.ask() + "\n").getBytes(StandardCharsets.UTF_8));
+            String answer = reader(socket).readLine();
+            String expected = station.answer().replace("{serial}", "");
+            return answer != null && answer.startsWith(expected) ? "REACHED " + answer.substring(expected.length()) : "STRANGE ANSWER";
+        } catch (ConnectException e) {
+            return "REFUSED by " + words[1] + " port " + words[2];
+        } catch (IOException | IllegalArgumentException e) {
+            return "NO ANSWER from " + words[1];
+        }
+    }
+
+    private static BufferedReader reader(Socket socket) throws IOException {
+        return new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.UTF_8), 256);
+    }
+
+    void close() {
+        for (var socket : sockets) {
+            try {
+                socket.close();
+            } catch (IOException e) {
+                System.err.println(station.id() + ": " + e.getMessage());
+            }
+        }
+    }
+}
