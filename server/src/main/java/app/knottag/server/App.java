@@ -1,8 +1,8 @@
 package app.knottag.server;
 
 import java.time.Clock;
-import org.mybatis.spring.annotation.MapperScan;
 import org.apache.ibatis.annotations.Mapper;
+import org.mybatis.spring.annotation.MapperScan;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.context.annotation.Bean;

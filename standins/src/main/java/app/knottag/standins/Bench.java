@@ -55,9 +55,14 @@ final class Bench {
 
     synchronized SiteModel model() {
         var now = Instant.now();
-        var site = new SiteModel(devices.values().stream().filter(d -> d.up(now)).map(Device::station).toList());
+        var site = new SiteModel(devices.values().stream()
+                .filter(d -> d.up(now))
+                .map(Device::station)
+                .toList());
         for (var device : devices.values())
-            if (device.up(now)) for (Fault fault : device.faults()) site = fault.apply(site, site.station(device.station().id()));
+            if (device.up(now))
+                for (Fault fault : device.faults())
+                    site = fault.apply(site, site.station(device.station().id()));
         return site;
     }
 
@@ -66,7 +71,11 @@ final class Bench {
         var now = Instant.now();
         return devices.values().stream()
                 .filter(d -> d.station().role() == Role.ENDPOINT)
-                .map(d -> d.face(now, d.up(now) ? model.station(d.station().id()).address() : d.station().address()))
+                .map(d -> d.face(
+                        now,
+                        d.up(now)
+                                ? model.station(d.station().id()).address()
+                                : d.station().address()))
                 .toList();
     }
 
@@ -97,7 +106,8 @@ final class Bench {
     }
 
     InetAddress loopback(Ipv4Address address) throws IOException {
-        return InetAddress.getByAddress(new byte[] {127, (byte) secondGroup, (byte) address.group(2), (byte) address.group(3)});
+        return InetAddress.getByAddress(
+                new byte[] {127, (byte) secondGroup, (byte) address.group(2), (byte) address.group(3)});
     }
 
     /** Closes what no longer belongs and opens what is missing; each station answers where the model says it is. */

@@ -54,12 +54,18 @@ final class Device {
     record State(Map<String, String> menu, boolean automatic, String typed, List<Fault> faults) {}
 
     State state() {
-        return new State(Map.copyOf(menu), station.automatic(), station.typed().map(Ipv4Address::toString).orElse(""), List.copyOf(faults));
+        return new State(
+                Map.copyOf(menu),
+                station.automatic(),
+                station.typed().map(Ipv4Address::toString).orElse(""),
+                List.copyOf(faults));
     }
 
     void restore(State state) {
         menu.replaceAll((label, text) -> state.menu().getOrDefault(label, text));
-        station = station.withAddress(state.automatic(), state.typed().isEmpty() ? Optional.empty() : Optional.of(Ipv4Address.parse(state.typed())));
+        station = station.withAddress(
+                state.automatic(),
+                state.typed().isEmpty() ? Optional.empty() : Optional.of(Ipv4Address.parse(state.typed())));
         faults.clear();
         faults.addAll(state.faults());
     }
@@ -88,16 +94,22 @@ final class Device {
     /** Saves what was typed; like a real small screen it refuses what is no address at all, and nothing else. */
     void type(Map<String, String> typed) {
         typed.forEach((label, text) -> {
-            var field = kind.orElseThrow().menu().stream().filter(f -> f.label().equals(label)).findFirst()
+            var field = kind.orElseThrow().menu().stream()
+                    .filter(f -> f.label().equals(label))
+                    .findFirst()
                     .orElseThrow(() -> new IllegalArgumentException("There is no field " + label + " in this menu."));
             if (field.field() != Field.OTHER && !text.isBlank() && read(text).isEmpty())
-                throw new IllegalArgumentException("The device beeps and does not take “" + text + "” for " + label + ".");
+                throw new IllegalArgumentException(
+                        "The device beeps and does not take “" + text + "” for " + label + ".");
         });
         menu.replaceAll((label, text) -> typed.getOrDefault(label, text).strip());
     }
 
     private static Optional<Ipv4Address> read(String text) {
-        return Optional.ofNullable(AddressReader.read(text, Purpose.RESOLVER, AddressContext.NONE).value()).filter(v -> !v.contains(":")).map(Ipv4Address::parse);
+        return Optional.ofNullable(AddressReader.read(text, Purpose.RESOLVER, AddressContext.NONE)
+                        .value())
+                .filter(v -> !v.contains(":"))
+                .map(Ipv4Address::parse);
     }
 
     /** Starts anew with what the menu says. Mended by hand: a restart on automatic ends that fault. */
@@ -105,18 +117,42 @@ final class Device {
         startedAt = now.plusSeconds(RESTART_SECONDS);
         if (kind.isEmpty()) return;
         var fields = kind.get().menu();
-        boolean fixed = fields.stream().filter(f -> f.field() == Field.OTHER && !f.leaveAlone()).findFirst()
-                .map(f -> menu.get(f.label()).equalsIgnoreCase(f.text())).orElse(true);
-        var address = fields.stream().filter(f -> f.field() == Field.ADDRESS).findFirst().flatMap(f -> read(menu.get(f.label())));
+        boolean fixed = fields.stream()
+                .filter(f -> f.field() == Field.OTHER && !f.leaveAlone())
+                .findFirst()
+                .map(f -> menu.get(f.label()).equalsIgnoreCase(f.text()))
+                .orElse(true);
+        var address = fields.stream()
+                .filter(f -> f.field() == Field.ADDRESS)
+                .findFirst()
+                .flatMap(f -> read(menu.get(f.label())));
         station = station.withAddress(!fixed || address.isEmpty(), address);
         faults.remove(Fault.BACK_ON_AUTOMATIC);
     }
 
     /** The device as one stands before it. */
-    record Face(String id, String name, String kind, String mac, String serial, String screen, boolean settable, Map<String, String> typed, List<Fault> faults) {}
+    record Face(
+            String id,
+            String name,
+            String kind,
+            String mac,
+            String serial,
+            String screen,
+            boolean settable,
+            Map<String, String> typed,
+            List<Fault> faults) {}
 
     Face face(Instant now, Ipv4Address address) {
         String screen = faults.contains(Fault.UNPLUGGED) ? "Dark" : !up(now) ? "Starting…" : "Address " + address;
-        return new Face(station.id(), station.name(), kind.map(Kind::id).orElse(""), station.mac().toString(), station.serial(), screen, kind.isPresent(), menu, faults());
+        return new Face(
+                station.id(),
+                station.name(),
+                kind.map(Kind::id).orElse(""),
+                station.mac().toString(),
+                station.serial(),
+                screen,
+                kind.isPresent(),
+                menu,
+                faults());
     }
 }

@@ -23,33 +23,148 @@ final class GardenCentre {
 
     static List<Made> devices() {
         var made = new ArrayList<Made>();
-        made.add(new Made(station("router", "Router", Role.GATEWAY, "00:00:5E:00:53:01", "", 1, 1, 0, "", ""), Optional.empty(), true));
+        made.add(new Made(
+                station("router", "Router", Role.GATEWAY, "00:00:5E:00:53:01", "", 1, 1, 0, "", ""),
+                Optional.empty(),
+                true));
         for (int n = 1; n <= 5; n++)
-            made.add(partner("till-" + n + "-workstation", "Till " + n + " workstation", "00:00:5E:00:53:9" + n, 30 + n, "WHO ARE YOU", "I AM {serial}"));
+            made.add(partner(
+                    "till-" + n + "-workstation",
+                    "Till " + n + " workstation",
+                    "00:00:5E:00:53:9" + n,
+                    30 + n,
+                    "WHO ARE YOU",
+                    "I AM {serial}"));
         made.add(partner("attendance", "Attendance office", "00:00:5E:00:53:A1", 12, "SERIAL", "SERIAL {serial}"));
-        made.add(endpoint("till-1", "Till 1 payment terminal", "counter-payment-terminal", "00:00:5E:00:53:11", "OC2-7H41-0031", 51, 128, 7451, true));
-        made.add(endpoint("till-2", "Till 2 payment terminal", "counter-payment-terminal", "00:00:5E:00:53:17", "OC2-7H41-0058", 52, 129, 7452, true));
-        made.add(endpoint("till-3", "Till 3 payment terminal", "counter-payment-terminal", "00:00:5E:00:53:1E", "OC2-7H41-0064", 53, 130, 7453, false));
-        made.add(endpoint("till-4", "Till 4 payment terminal", "counter-payment-terminal", "00:00:5E:00:53:2B", "OC2-7H41-0093", 54, 131, 7454, false));
-        made.add(endpoint("till-5", "Till 5 payment terminal", "counter-payment-terminal", "00:00:5E:00:53:3D", "OC2-7H41-0107", 55, 132, 7455, false));
-        made.add(endpoint("staff-clock", "Staff time clock", "time-clock", "00:00:5E:00:53:C4", "TK204417", 20, 140, 7300, true));
-        made.add(endpoint("goods-in-printer", "Goods-in label printer", "label-printer", "00:00:5E:00:53:D2", "LW-30418B", 36, 141, 7100, false));
-        made.add(endpoint("nursery-printer", "Nursery label printer", "label-printer", "00:00:5E:00:53:D9", "LW-30533C", 37, 142, 7100, false));
+        made.add(endpoint(
+                "till-1",
+                "Till 1 payment terminal",
+                "counter-payment-terminal",
+                "00:00:5E:00:53:11",
+                "OC2-7H41-0031",
+                51,
+                128,
+                7451,
+                true));
+        made.add(endpoint(
+                "till-2",
+                "Till 2 payment terminal",
+                "counter-payment-terminal",
+                "00:00:5E:00:53:17",
+                "OC2-7H41-0058",
+                52,
+                129,
+                7452,
+                true));
+        made.add(endpoint(
+                "till-3",
+                "Till 3 payment terminal",
+                "counter-payment-terminal",
+                "00:00:5E:00:53:1E",
+                "OC2-7H41-0064",
+                53,
+                130,
+                7453,
+                false));
+        made.add(endpoint(
+                "till-4",
+                "Till 4 payment terminal",
+                "counter-payment-terminal",
+                "00:00:5E:00:53:2B",
+                "OC2-7H41-0093",
+                54,
+                131,
+                7454,
+                false));
+        made.add(endpoint(
+                "till-5",
+                "Till 5 payment terminal",
+                "counter-payment-terminal",
+                "00:00:5E:00:53:3D",
+                "OC2-7H41-0107",
+                55,
+                132,
+                7455,
+                false));
+        made.add(endpoint(
+                "staff-clock", "Staff time clock", "time-clock", "00:00:5E:00:53:C4", "TK204417", 20, 140, 7300, true));
+        made.add(endpoint(
+                "goods-in-printer",
+                "Goods-in label printer",
+                "label-printer",
+                "00:00:5E:00:53:D2",
+                "LW-30418B",
+                36,
+                141,
+                7100,
+                false));
+        made.add(endpoint(
+                "nursery-printer",
+                "Nursery label printer",
+                "label-printer",
+                "00:00:5E:00:53:D9",
+                "LW-30533C",
+                37,
+                142,
+                7100,
+                false));
         return made;
     }
 
     private static Made partner(String id, String name, String mac, int host, String ask, String answer) {
-        return new Made(station(id, name, Role.PARTNER, mac, "", host, host, 7500, ask, answer), Optional.empty(), true);
+        return new Made(
+                station(id, name, Role.PARTNER, mac, "", host, host, 7500, ask, answer), Optional.empty(), true);
     }
 
-    private static Made endpoint(String id, String name, String kindId, String mac, String serial, int host, int leased, int port, boolean setUp) {
+    private static Made endpoint(
+            String id,
+            String name,
+            String kindId,
+            String mac,
+            String serial,
+            int host,
+            int leased,
+            int port,
+            boolean setUp) {
         var kind = KINDS.get(kindId);
         var service = kind.service();
-        var station = station(id, name, Role.ENDPOINT, mac, serial, host, leased, port, service.ask(), service.answer().replace("{serial}", serial));
+        var station = station(
+                id,
+                name,
+                Role.ENDPOINT,
+                mac,
+                serial,
+                host,
+                leased,
+                port,
+                service.ask(),
+                service.answer().replace("{serial}", serial));
         return new Made(setUp ? station : station.withAddress(true, Optional.empty()), Optional.of(kind), setUp);
     }
 
-    private static Station station(String id, String name, Role role, String mac, String serial, int host, int leased, int port, String ask, String answer) {
-        return new Station(id, name, role, Mac.parse(mac), serial, true, false, Optional.of(Ipv4Address.parse(NET + host)), Ipv4Address.parse(NET + leased), port, ask, answer);
+    private static Station station(
+            String id,
+            String name,
+            Role role,
+            String mac,
+            String serial,
+            int host,
+            int leased,
+            int port,
+            String ask,
+            String answer) {
+        return new Station(
+                id,
+                name,
+                role,
+                Mac.parse(mac),
+                serial,
+                true,
+                false,
+                Optional.of(Ipv4Address.parse(NET + host)),
+                Ipv4Address.parse(NET + leased),
+                port,
+                ask,
+                answer);
     }
 }

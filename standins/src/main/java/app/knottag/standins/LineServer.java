@@ -47,13 +47,15 @@ final class LineServer {
     }
 
     private void run(Work work) {
-        var thread = new Thread(() -> {
-            try {
-                work.run();
-            } catch (IOException closed) {
-                // Closing the socket is how a stand-in is unplugged.
-            }
-        }, station.id());
+        var thread = new Thread(
+                () -> {
+                    try {
+                        work.run();
+                    } catch (IOException closed) {
+                        // Closing the socket is how a stand-in is unplugged.
+                    }
+                },
+                station.id());
         thread.setDaemon(true);
         thread.start();
     }
@@ -79,7 +81,8 @@ final class LineServer {
             socket.setSoTimeout(PATIENCE_MILLIS);
             String line = reader(socket).readLine();
             if (line == null) return;
-            String answer = station.role() == Role.PARTNER ? test(line) : line.equals(station.ask()) ? station.answer() : "?";
+            String answer =
+                    station.role() == Role.PARTNER ? test(line) : line.equals(station.ask()) ? station.answer() : "?";
             socket.getOutputStream().write((answer + "\n").getBytes(StandardCharsets.UTF_8));
         }
     }
@@ -89,12 +92,16 @@ final class LineServer {
         if (!line.matches("TEST [0-9.]{7,15} [0-9]{1,5}")) return "?";
         String[] words = line.split(" ");
         try (var socket = new Socket()) {
-            socket.connect(new InetSocketAddress(bench.loopback(Ipv4Address.parse(words[1])), Integer.parseInt(words[2])), PATIENCE_MILLIS);
+            socket.connect(
+                    new InetSocketAddress(bench.loopback(Ipv4Address.parse(words[1])), Integer.parseInt(words[2])),
+                    PATIENCE_MILLIS);
             socket.setSoTimeout(PATIENCE_MILLIS);
             socket.getOutputStream().write((station.ask() + "\n").getBytes(StandardCharsets.UTF_8));
             String answer = reader(socket).readLine();
             String expected = station.answer().replace("{serial}", "");
-            return answer != null && answer.startsWith(expected) ? "REACHED " + answer.substring(expected.length()) : "STRANGE ANSWER";
+            return answer != null && answer.startsWith(expected)
+                    ? "REACHED " + answer.substring(expected.length())
+                    : "STRANGE ANSWER";
         } catch (ConnectException e) {
             return "REFUSED by " + words[1] + " port " + words[2];
         } catch (IOException | IllegalArgumentException e) {

@@ -39,7 +39,8 @@ public final class Main {
                 // Another demo lives there; the next one may be free.
             }
         }
-        System.err.println("No free loopback network from 127." + FIRST_GROUP + " to 127." + LAST_GROUP + ". Stop another demo first.");
+        System.err.println("No free loopback network from 127." + FIRST_GROUP + " to 127." + LAST_GROUP
+                + ". Stop another demo first.");
         System.exit(1);
     }
 
@@ -53,7 +54,8 @@ public final class Main {
                 switch (what) {
                     case "GET list" -> {}
                     case "PUT menu" -> {
-                        var typed = json.readValue(exchange.getRequestBody().readAllBytes(), new TypeReference<Map<String, String>>() {});
+                        var typed = json.readValue(
+                                exchange.getRequestBody().readAllBytes(), new TypeReference<Map<String, String>>() {});
                         bench.change(path[2], device -> device.type(typed));
                     }
                     case "POST restart" -> bench.change(path[2], device -> device.restart(Instant.now()));

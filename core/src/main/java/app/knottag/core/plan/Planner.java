@@ -91,9 +91,12 @@ public final class Planner {
                 .toList();
     }
 
+    /** The safest others, and among equally safe ones those nearest to what was chosen. */
     private static List<Choice> others(List<Choice> free, Ipv4Address chosen) {
         return free.stream()
                 .filter(c -> !c.address().equals(chosen))
+                .sorted(Comparator.comparingInt((Choice c) -> c.oneSlipFrom().size())
+                        .thenComparing(c -> Math.abs(c.address().number() - chosen.number())))
                 .limit(ALTERNATIVES)
                 .toList();
     }

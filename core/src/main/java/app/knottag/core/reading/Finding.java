@@ -1,6 +1,7 @@
 package app.knottag.core.reading;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Something that speaks against a text, in plain words.
@@ -8,7 +9,7 @@ import java.util.List;
  * @param position index in the text as typed, counted from 0, or null when the whole text is meant
  * @param candidates canonical texts that may have been meant, likeliest first; never filled beside a value
  */
-public record Finding(Code code, String message, Integer position, List<String> candidates) {
+public record Finding(Code code, String message, @Nullable Integer position, List<String> candidates) {
 
     public Finding {
         candidates = List.copyOf(candidates);

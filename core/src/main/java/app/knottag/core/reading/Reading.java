@@ -1,6 +1,7 @@
 package app.knottag.core.reading;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The answer of a reader.
@@ -9,7 +10,11 @@ import java.util.List;
  *     findings (read, but it cannot be used here), never with candidates
  * @param slip how the expected text became this one, or null when nothing was expected or both are equal
  */
-public record Reading(String value, List<Note> notes, List<Finding> findings, Slip slip) {
+public record Reading(
+        @Nullable String value,
+        List<Note> notes,
+        List<Finding> findings,
+        @Nullable Slip slip) {
 
     public Reading {
         notes = List.copyOf(notes);

@@ -16,19 +16,20 @@ public final class TypeSheet {
      * @param figures whether the value is an address or a mask, to be shown in groups
      * @param leaveAlone whether the field keeps what it has
      */
-    public record Row(Field field, String label, String value, boolean figures, boolean leaveAlone) {}
+    public record SheetRow(Field field, String label, String value, boolean figures, boolean leaveAlone) {}
 
     /** Returns the sheet; a field without a planned value is to be left empty. */
-    public static List<Row> of(Kind kind, EndpointPlan plan) {
+    public static List<SheetRow> of(Kind kind, EndpointPlan plan) {
         return kind.menu().stream()
                 .map(f -> f.field() == Field.OTHER
-                        ? new Row(f.field(), f.label(), f.text(), false, f.leaveAlone())
-                        : new Row(f.field(), f.label(), plan.planned(f.field()).orElse(""), true, f.leaveAlone()))
+                        ? new SheetRow(f.field(), f.label(), f.text(), false, f.leaveAlone())
+                        : new SheetRow(
+                                f.field(), f.label(), plan.planned(f.field()).orElse(""), true, f.leaveAlone()))
                 .toList();
     }
 
     /** Returns the rows that are read back: those with figures and a planned value. */
-    public static List<Row> toReadBack(Kind kind, EndpointPlan plan) {
+    public static List<SheetRow> toReadBack(Kind kind, EndpointPlan plan) {
         return of(kind, plan).stream()
                 .filter(r -> r.figures() && !r.value().isEmpty())
                 .toList();

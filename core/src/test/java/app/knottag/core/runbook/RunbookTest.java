@@ -68,8 +68,8 @@ class RunbookTest {
                         "Resolver 2: 203.0.113.9",
                         "Start with interface: Yes");
         assertThat(TypeSheet.of(TERMINAL, PLAN))
-                .filteredOn(TypeSheet.Row::leaveAlone)
-                .extracting(TypeSheet.Row::label)
+                .filteredOn(TypeSheet.SheetRow::leaveAlone)
+                .extracting(TypeSheet.SheetRow::label)
                 .containsExactly("Speed");
     }
 

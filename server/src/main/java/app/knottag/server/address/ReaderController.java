@@ -28,12 +28,22 @@ class ReaderController {
 
     record SegmentRequest(@NotNull Ipv4Prefix prefix, Ipv4Address gateway, List<Pool> pools) {}
 
-    record AddressReadRequest(String text, @NotNull(message = "Say what the text is meant to be.") Purpose purpose, @Valid SegmentRequest segment, List<Ipv4Address> taken,
-            String expected, Long segmentId, Long endpointId) {}
+    record AddressReadRequest(
+            String text,
+
+            @NotNull(message = "Say what the text is meant to be.")
+            Purpose purpose,
+
+            @Valid SegmentRequest segment,
+            List<Ipv4Address> taken,
+            String expected,
+            Long segmentId,
+            Long endpointId) {}
 
     record MacReadRequest(String text, List<Mac> known, Mac expected, Long siteId, Long endpointId) {}
 
-    record SerialReadRequest(String text, @NotNull String kind, @NotNull Long siteId, Long endpointId) {}
+    record SerialReadRequest(
+            String text, @NotNull String kind, @NotNull Long siteId, Long endpointId) {}
 
     private final Endpoints endpoints;
     private final Sites sites;
@@ -51,25 +61,34 @@ class ReaderController {
 
     private AddressContext onRecord(AddressReadRequest body) {
         long endpointId = body.endpointId() == null ? 0 : body.endpointId();
-        long segmentId = body.segmentId() != null ? body.segmentId() : endpoints.get(endpointId).segmentId();
+        long segmentId = body.segmentId() != null
+                ? body.segmentId()
+                : endpoints.get(endpointId).segmentId();
         var context = endpoints.context(sites.segment(segmentId).siteId(), segmentId, endpointId);
         return body.expected() == null ? context : context.expecting(body.expected());
     }
 
     private static AddressContext spelledOut(AddressReadRequest body) {
         var segment = Optional.ofNullable(body.segment())
-                .map(s -> new Segment(s.prefix(), Optional.ofNullable(s.gateway()), s.pools() == null ? List.of() : s.pools()));
-        return new AddressContext(segment, body.taken() == null ? Set.of() : new HashSet<>(body.taken()), Optional.ofNullable(body.expected()));
+                .map(s -> new Segment(
+                        s.prefix(), Optional.ofNullable(s.gateway()), s.pools() == null ? List.of() : s.pools()));
+        return new AddressContext(
+                segment,
+                body.taken() == null ? Set.of() : new HashSet<>(body.taken()),
+                Optional.ofNullable(body.expected()));
     }
 
     @PostMapping("/api/mac/read")
     Reading mac(@Valid @RequestBody MacReadRequest body) {
-        if (body.siteId() != null) return endpoints.readMac(body.siteId(), body.endpointId() == null ? 0 : body.endpointId(), body.text());
-        return MacReader.read(body.text(), body.known() == null ? List.of() : body.known(), Optional.ofNullable(body.expected()));
+        if (body.siteId() != null)
+            return endpoints.readMac(body.siteId(), body.endpointId() == null ? 0 : body.endpointId(), body.text());
+        return MacReader.read(
+                body.text(), body.known() == null ? List.of() : body.known(), Optional.ofNullable(body.expected()));
     }
 
     @PostMapping("/api/serial/read")
     Reading serial(@Valid @RequestBody SerialReadRequest body) {
-        return endpoints.readSerial(body.siteId(), body.kind(), body.endpointId() == null ? 0 : body.endpointId(), body.text());
+        return endpoints.readSerial(
+                body.siteId(), body.kind(), body.endpointId() == null ? 0 : body.endpointId(), body.text());
     }
 }

@@ -29,7 +29,8 @@ class ValueHandlers {
         }
 
         @Override
-        public void setNonNullParameter(PreparedStatement statement, int i, T value, JdbcType jdbc) throws SQLException {
+        public void setNonNullParameter(PreparedStatement statement, int i, T value, JdbcType jdbc)
+                throws SQLException {
             var object = new PGobject();
             object.setType(type);
             object.setValue(value.toString());

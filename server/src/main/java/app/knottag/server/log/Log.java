@@ -7,6 +7,7 @@ import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -17,7 +18,8 @@ import tools.jackson.databind.json.JsonMapper;
 public class Log {
 
     /** One change. Before and after are any values that can be written as JSON, or null. */
-    public record Entry(String person, String action, Long siteId, Long endpointId, Object before, Object after, String reason) {
+    public record Entry(
+            String person, String action, Long siteId, Long endpointId, Object before, Object after, String reason) {
 
         public Entry at(Long site, Long endpoint) {
             return new Entry(person, action, site, endpoint, before, after, reason);
@@ -37,9 +39,27 @@ public class Log {
     }
 
     /** An entry as it is shown. */
-    public record Line(long id, Instant at, String person, String action, Long endpointId, String endpoint, Object before, Object after, String reason) {}
+    public record LogLine(
+            long id,
+            Instant at,
+            String person,
+            String action,
+            @Nullable Long endpointId,
+            @Nullable String endpoint,
+            @Nullable Object before,
+            @Nullable Object after,
+            String reason) {}
 
-    record Row(long id, Instant at, String person, String action, Long endpointId, String endpoint, Json before, Json after, String reason) {}
+    record Row(
+            long id,
+            Instant at,
+            String person,
+            String action,
+            Long endpointId,
+            String endpoint,
+            Json before,
+            Json after,
+            String reason) {}
 
     @Mapper
     interface Entries {
@@ -82,9 +102,18 @@ public class Log {
         return value == null ? null : new Json(json.writeValueAsString(value));
     }
 
-    List<Line> lines(long siteId, long below) {
+    List<LogLine> lines(long siteId, long below) {
         return entries.of(siteId, below).stream()
-                .map(r -> new Line(r.id(), r.at(), r.person(), r.action(), r.endpointId(), r.endpoint(), value(r.before()), value(r.after()), r.reason()))
+                .map(r -> new LogLine(
+                        r.id(),
+                        r.at(),
+                        r.person(),
+                        r.action(),
+                        r.endpointId(),
+                        r.endpoint(),
+                        value(r.before()),
+                        value(r.after()),
+                        r.reason()))
                 .toList();
     }
 

@@ -1,6 +1,7 @@
 package app.knottag.server.log;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -11,7 +12,7 @@ import org.springframework.web.bind.annotation.RestController;
 class LogController {
 
     /** Whether the chain is whole, and where it first breaks. */
-    record LogCheck(long entries, boolean whole, Long firstBroken) {}
+    record LogCheck(long entries, boolean whole, @Nullable Long firstBroken) {}
 
     private final Log log;
 
@@ -20,7 +21,7 @@ class LogController {
     }
 
     @GetMapping("/api/sites/{siteId}/log")
-    List<Log.Line> lines(@PathVariable long siteId, @RequestParam(defaultValue = "9223372036854775807") long below) {
+    List<Log.LogLine> lines(@PathVariable long siteId, @RequestParam(defaultValue = "9223372036854775807") long below) {
         return log.lines(siteId, below);
     }
 

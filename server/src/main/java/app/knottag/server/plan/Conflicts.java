@@ -41,14 +41,40 @@ class Conflicts {
     private RuntimeException explain(String constraint, Wanted wanted, DataIntegrityViolationException e) {
         return switch (constraint) {
             case "endpoint_address_once" -> addressTaken(wanted);
-            case "interface_mac_once" -> taken("mac", "mac-taken", wanted, h -> h.mac() != null && sameMac(h.mac(), wanted.mac()), wanted.mac() + " is already registered for %s.");
-            case "endpoint_name_once" -> Problem.conflict("name", "name-taken", "Another endpoint of this site is called so. Choose another name.", Map.of());
-            case "endpoint_number_once" -> Problem.conflict("number", "number-taken", "That number was just taken. Take the next one.", Map.of());
-            case "endpoint_serial_once" -> Problem.conflict("serial", "serial-taken", "That serial is already on record for another endpoint of this kind.", Map.of());
-            case "endpoint_switch_port_once" -> Problem.conflict("switchPort", "port-taken", "Another endpoint is on that port already. Choose another port.", Map.of());
-            case "endpoint_tag_code_once" -> Problem.conflict("name", "tag-code-taken", "Somebody added one at the same moment. Send it again.", Map.of());
-            case "endpoint_address_in_segment" -> Problem.field("address", "OUTSIDE_SEGMENT", "The address does not belong to the segment.");
-            case "endpoint_address_not_gateway" -> Problem.field("address", "IS_GATEWAY", "That address is the gateway of the segment.");
+            case "interface_mac_once" ->
+                taken(
+                        "mac",
+                        "mac-taken",
+                        wanted,
+                        h -> h.mac() != null && sameMac(h.mac(), wanted.mac()),
+                        wanted.mac() + " is already registered for %s.");
+            case "endpoint_name_once" ->
+                Problem.conflict(
+                        "name",
+                        "name-taken",
+                        "Another endpoint of this site is called so. Choose another name.",
+                        Map.of());
+            case "endpoint_number_once" ->
+                Problem.conflict("number", "number-taken", "That number was just taken. Take the next one.", Map.of());
+            case "endpoint_serial_once" ->
+                Problem.conflict(
+                        "serial",
+                        "serial-taken",
+                        "That serial is already on record for another endpoint of this kind.",
+                        Map.of());
+            case "endpoint_switch_port_once" ->
+                Problem.conflict(
+                        "switchPort",
+                        "port-taken",
+                        "Another endpoint is on that port already. Choose another port.",
+                        Map.of());
+            case "endpoint_tag_code_once" ->
+                Problem.conflict(
+                        "name", "tag-code-taken", "Somebody added one at the same moment. Send it again.", Map.of());
+            case "endpoint_address_in_segment" ->
+                Problem.field("address", "OUTSIDE_SEGMENT", "The address does not belong to the segment.");
+            case "endpoint_address_not_gateway" ->
+                Problem.field("address", "IS_GATEWAY", "That address is the gateway of the segment.");
             default -> e;
         };
     }
@@ -59,17 +85,31 @@ class Conflicts {
 
     private Problem addressTaken(Wanted wanted) {
         var living = new HashMap<Ipv4Address, String>();
-        store.holders(wanted.siteId()).stream().filter(h -> h.address() != null).forEach(h -> living.put(h.address(), h.name()));
+        store.holders(wanted.siteId()).stream()
+                .filter(h -> h.address() != null)
+                .forEach(h -> living.put(h.address(), h.name()));
         var address = Ipv4Address.parse(wanted.address());
         var next = new Planner(sites.plain(sites.segment(wanted.segmentId())), living).nextFree(address);
         String by = living.getOrDefault(address, "another endpoint");
-        return Problem.conflict("address", "address-taken",
-                address + " is taken by " + by + "." + next.map(n -> " The next free one is " + n + ".").orElse(" No other is free."),
-                Map.of("takenBy", by, "nextFree", next.map(Ipv4Address::toString).orElse("")));
+        return Problem.conflict(
+                "address",
+                "address-taken",
+                address + " is taken by " + by + "."
+                        + next.map(n -> " The next free one is " + n + ".").orElse(" No other is free."),
+                Map.of(
+                        "takenBy",
+                        by,
+                        "nextFree",
+                        next.map(Ipv4Address::toString).orElse("")));
     }
 
-    private Problem taken(String field, String code, Wanted wanted, Predicate<EndpointStore.Holder> is, String message) {
-        String by = store.holders(wanted.siteId()).stream().filter(is).map(EndpointStore.Holder::name).findFirst().orElse("another endpoint");
+    private Problem taken(
+            String field, String code, Wanted wanted, Predicate<EndpointStore.Holder> is, String message) {
+        String by = store.holders(wanted.siteId()).stream()
+                .filter(is)
+                .map(EndpointStore.Holder::name)
+                .findFirst()
+                .orElse("another endpoint");
         return Problem.conflict(field, code, String.format(message, by), Map.of("takenBy", by));
     }
 }

@@ -25,6 +25,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -41,10 +42,32 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class EndpointController {
 
-    record EndpointRequest(@NotNull Long segmentId, @NotNull String kind, Integer number, @NotNull String name, String address, String mac, String serial,
-            String place, String outlet, String switchPort, String partnerName, String partnerAddress, Integer partnerTestPort, Integer servicePort, String reason) {}
+    record EndpointRequest(
+            @NotNull Long segmentId,
+            @NotNull String kind,
+            Integer number,
+            @NotNull String name,
+            String address,
+            String mac,
+            String serial,
+            String place,
+            String outlet,
+            String switchPort,
+            String partnerName,
+            String partnerAddress,
+            Integer partnerTestPort,
+            Integer servicePort,
+            String reason) {}
 
-    record ChangeRequest(String name, String address, String mac, String serial, String place, String outlet, String switchPort, String reason) {}
+    record ChangeRequest(
+            String name,
+            String address,
+            String mac,
+            String serial,
+            String place,
+            String outlet,
+            String switchPort,
+            String reason) {}
 
     record RetirementRequest(@NotNull String reason) {}
 
@@ -53,8 +76,18 @@ class EndpointController {
     record StationView(Station station, long waiting, Knot knot, boolean next) {}
 
     /** What is proposed for a new endpoint, and why; refused is filled when no address can be had. */
-    record ProposalView(Integer number, String name, Ipv4Address address, Ipv4Address mask, Integer servicePort, String partnerName, Ipv4Address partnerAddress,
-            List<String> reasons, List<Choice> alternatives, String refused, String leastChange) {}
+    record ProposalView(
+            @Nullable Integer number,
+            String name,
+            @Nullable Ipv4Address address,
+            Ipv4Address mask,
+            Integer servicePort,
+            String partnerName,
+            @Nullable Ipv4Address partnerAddress,
+            List<String> reasons,
+            List<Choice> alternatives,
+            String refused,
+            String leastChange) {}
 
     private final Endpoints endpoints;
     private final EndpointStore store;
@@ -65,7 +98,15 @@ class EndpointController {
     private final Conflicts conflicts;
     private final Idempotency idempotency;
 
-    EndpointController(Endpoints endpoints, EndpointStore store, SiteStore siteStore, Sites sites, Runbooks runbooks, Kinds kinds, Conflicts conflicts, Idempotency idempotency) {
+    EndpointController(
+            Endpoints endpoints,
+            EndpointStore store,
+            SiteStore siteStore,
+            Sites sites,
+            Runbooks runbooks,
+            Kinds kinds,
+            Conflicts conflicts,
+            Idempotency idempotency) {
         this.endpoints = endpoints;
         this.store = store;
         this.siteStore = siteStore;
@@ -87,63 +128,108 @@ class EndpointController {
             var row = rows.get(station);
             long count = row == null ? 0 : row.waiting();
             Knot knot = Standing.together(count, row != null && row.frayed(), row != null && row.halfDrawn());
-            views.add(new StationView(station, count, knot, next.filter(station::equals).isPresent()));
+            views.add(new StationView(
+                    station, count, knot, next.filter(station::equals).isPresent()));
         }
         return views;
     }
 
     @GetMapping("/api/sites/{siteId}/endpoints")
-    List<EndpointStore.Line> page(@PathVariable long siteId, @RequestParam(defaultValue = "0.0.0.0") String afterAddress,
-            @RequestParam(defaultValue = "0") long afterId, @RequestParam(defaultValue = "500") int limit) {
+    List<EndpointStore.EndpointLine> page(
+            @PathVariable long siteId,
+            @RequestParam(defaultValue = "0.0.0.0") String afterAddress,
+            @RequestParam(defaultValue = "0") long afterId,
+            @RequestParam(defaultValue = "500") int limit) {
         var after = Ipv4Address.parse(afterAddress);
         int most = Math.max(1, Math.min(limit, 500));
-        var lines = new ArrayList<EndpointStore.Line>();
+        var lines = new ArrayList<EndpointStore.EndpointLine>();
         if (after.number() == 0 && afterId == 0) lines.addAll(store.withoutAddress(siteId));
         lines.addAll(store.page(siteId, after, afterId, most));
         return lines;
     }
 
     @GetMapping("/api/find")
-    List<EndpointStore.Line> find(@RequestParam String q, @RequestParam(defaultValue = "0") long siteId) {
+    List<EndpointStore.EndpointLine> find(@RequestParam String q, @RequestParam(defaultValue = "0") long siteId) {
         String text = q.strip().toLowerCase(Locale.ROOT);
         if (text.isEmpty() || text.length() > 60) return List.of();
-        return store.search(siteId, "%" + text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%");
+        return store.search(
+                siteId, "%" + text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%");
     }
 
     @GetMapping("/api/sites/{siteId}/proposal")
-    ProposalView propose(@PathVariable long siteId, @RequestParam String kind, @RequestParam long segmentId, @RequestParam(required = false) Integer number) {
-        var what = kinds.find(kind).orElseThrow(() -> Problem.field("kind", "no-such-kind", "There is no kind “" + kind + "”."));
+    ProposalView propose(
+            @PathVariable long siteId,
+            @RequestParam String kind,
+            @RequestParam long segmentId,
+            @RequestParam(required = false) Integer number) {
+        var what = kinds.find(kind)
+                .orElseThrow(() -> Problem.field("kind", "no-such-kind", "There is no kind “" + kind + "”."));
         var segment = sites.segment(segmentId);
-        if (segment.siteId() != siteId) throw Problem.field("segmentId", "other-site", "That segment belongs to another site.");
+        if (segment.siteId() != siteId)
+            throw Problem.field("segmentId", "other-site", "That segment belongs to another site.");
         var series = endpoints.seriesOf(siteId, what).filter(s -> s.segmentId() == segmentId);
         int n = series.map(s -> number != null ? number : nextNumber(s)).orElse(0);
-        if (series.isPresent() && (n < 1 || n > 9999)) throw Problem.field("number", "out-of-range", "A number runs from 1 to 9999.");
+        if (series.isPresent() && (n < 1 || n > 9999))
+            throw Problem.field("number", "out-of-range", "A number runs from 1 to 9999.");
         var living = new HashMap<Ipv4Address, String>();
         var names = new ArrayList<String>();
         for (var holder : store.holders(siteId)) {
             if (holder.address() != null) living.put(holder.address(), holder.name());
             names.add(holder.name().toLowerCase(Locale.ROOT));
         }
-        String name = series.map(s -> s.name() + " " + n + " " + what.noun()).orElseGet(() -> freeName(what.name(), names));
-        var partner = series.flatMap(s -> siteStore.partners(siteId).stream().filter(p -> p.name().startsWith(s.name() + " " + n + " ")).findFirst());
-        Integer port = series.flatMap(s -> Sites.plain(s).port(n).stream().boxed().findFirst()).orElse(what.service().defaultPort());
+        String name =
+                series.map(s -> s.name() + " " + n + " " + what.noun()).orElseGet(() -> freeName(what.name(), names));
+        var partner = series.flatMap(s -> siteStore.partners(siteId).stream()
+                .filter(p -> p.name().startsWith(s.name() + " " + n + " "))
+                .findFirst());
+        Integer port = series.flatMap(
+                        s -> Sites.plain(s).port(n).stream().boxed().findFirst())
+                .orElse(what.service().defaultPort());
         Integer shown = series.isPresent() ? n : null;
         String partnerName = partner.map(SiteStore.PartnerRow::name).orElse("");
         var partnerAddress = partner.map(SiteStore.PartnerRow::address).orElse(null);
-        return new Planner(sites.plain(segment), living).propose(series.map(Sites::plain), n).match(
-                p -> new ProposalView(shown, name, p.choice().address(), segment.prefix().mask(), port, partnerName, partnerAddress, reasons(what.fixedBecause(), p), p.alternatives(), "", ""),
-                r -> new ProposalView(shown, name, null, segment.prefix().mask(), port, partnerName, partnerAddress, List.of(), List.of(), r.clash(), r.leastChange()));
+        return new Planner(sites.plain(segment), living)
+                .propose(series.map(Sites::plain), n)
+                .match(
+                        p -> new ProposalView(
+                                shown,
+                                name,
+                                p.choice().address(),
+                                segment.prefix().mask(),
+                                port,
+                                partnerName,
+                                partnerAddress,
+                                reasons(what.fixedBecause(), p),
+                                p.alternatives(),
+                                "",
+                                ""),
+                        r -> new ProposalView(
+                                shown,
+                                name,
+                                null,
+                                segment.prefix().mask(),
+                                port,
+                                partnerName,
+                                partnerAddress,
+                                List.of(),
+                                List.of(),
+                                r.clash(),
+                                r.leastChange()));
     }
 
     private static List<String> reasons(String fixedBecause, Proposal.Placed placed) {
         var reasons = new ArrayList<>(placed.reasons());
-        reasons.add("Fixed on the device: " + fixedBecause.substring(0, 1).toLowerCase(Locale.ROOT) + fixedBecause.substring(1));
+        reasons.add("Fixed on the device: " + fixedBecause.substring(0, 1).toLowerCase(Locale.ROOT)
+                + fixedBecause.substring(1));
         return reasons;
     }
 
     private int nextNumber(SiteStore.SeriesRow series) {
         var taken = store.numbers(series.id());
-        return IntStream.iterate(1, i -> i + 1).filter(i -> !taken.contains(i)).findFirst().orElseThrow();
+        return IntStream.iterate(1, i -> i + 1)
+                .filter(i -> !taken.contains(i))
+                .findFirst()
+                .orElseThrow();
     }
 
     private static String freeName(String base, List<String> names) {
@@ -156,12 +242,36 @@ class EndpointController {
 
     @PostMapping("/api/sites/{siteId}/endpoints")
     @ResponseStatus(HttpStatus.CREATED)
-    Created add(@PathVariable long siteId, @Valid @RequestBody EndpointRequest b, @RequestHeader(name = "Idempotency-Key", required = false) String key, Principal by) {
+    Created add(
+            @PathVariable long siteId,
+            @Valid @RequestBody EndpointRequest b,
+            @RequestHeader(name = "Idempotency-Key", required = false) String key,
+            Principal by) {
         sites.site(siteId);
-        var wanted = new Endpoints.Wanted(b.segmentId(), b.kind(), b.number(), b.name(), b.address(), b.mac(), b.serial(), b.place(), b.outlet(), b.switchPort(),
-                b.partnerName(), b.partnerAddress(), b.partnerTestPort(), b.servicePort(), b.reason());
-        return conflicts.guard(new Conflicts.Wanted(siteId, b.segmentId(), b.address(), b.mac()),
-                () -> idempotency.once(by.getName(), key, Map.of("site", siteId, "body", b), Created.class, () -> new Created(endpoints.add(siteId, wanted, by.getName()))));
+        var wanted = new Endpoints.Wanted(
+                b.segmentId(),
+                b.kind(),
+                b.number(),
+                b.name(),
+                b.address(),
+                b.mac(),
+                b.serial(),
+                b.place(),
+                b.outlet(),
+                b.switchPort(),
+                b.partnerName(),
+                b.partnerAddress(),
+                b.partnerTestPort(),
+                b.servicePort(),
+                b.reason());
+        return conflicts.guard(
+                new Conflicts.Wanted(siteId, b.segmentId(), b.address(), b.mac()),
+                () -> idempotency.once(
+                        by.getName(),
+                        key,
+                        Map.of("site", siteId, "body", b),
+                        Created.class,
+                        () -> new Created(endpoints.add(siteId, wanted, by.getName()))));
     }
 
     @GetMapping("/api/endpoints/{id}")
@@ -171,18 +281,38 @@ class EndpointController {
     }
 
     @PatchMapping("/api/endpoints/{id}")
-    ResponseEntity<EndpointView> change(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, @Valid @RequestBody ChangeRequest b, Principal by) {
+    ResponseEntity<EndpointView> change(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @Valid @RequestBody ChangeRequest b,
+            Principal by) {
         var was = endpoints.get(id);
         int expected = Etags.required(ifMatch);
         return conflicts.guard(new Conflicts.Wanted(was.siteId(), was.segmentId(), b.address(), b.mac()), () -> {
-            endpoints.change(id, expected, new Endpoints.Change(b.name(), b.address(), b.mac(), b.serial(), b.place(), b.outlet(), b.switchPort(), b.reason()), by.getName());
+            endpoints.change(
+                    id,
+                    expected,
+                    new Endpoints.Change(
+                            b.name(),
+                            b.address(),
+                            b.mac(),
+                            b.serial(),
+                            b.place(),
+                            b.outlet(),
+                            b.switchPort(),
+                            b.reason()),
+                    by.getName());
             return one(id);
         });
     }
 
     @PostMapping("/api/endpoints/{id}/retirement")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void retire(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, @Valid @RequestBody RetirementRequest body, Principal by) {
+    void retire(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @Valid @RequestBody RetirementRequest body,
+            Principal by) {
         endpoints.retire(id, Etags.required(ifMatch), body.reason(), by.getName());
     }
 
@@ -191,12 +321,43 @@ class EndpointController {
         var kind = kinds.get(e.kind());
         var partner = Optional.ofNullable(e.partnerId()).map(siteStore::partner);
         var others = new HashMap<Ipv4Address, String>();
-        store.holders(e.siteId()).stream().filter(h -> h.id() != e.id() && h.address() != null).forEach(h -> others.put(h.address(), h.name()));
-        var slips = e.address() == null ? List.<String>of() : new Planner(sites.plain(segment), others).choice(e.address()).oneSlipFrom();
-        return new EndpointView(e.id(), e.siteId(), e.segmentId(), segment.name(), segment.prefix(), e.kind(), kind.name(), kind.labelPlace(), e.name(), e.number(),
-                e.address(), segment.prefix().mask(), e.method(), e.mac(), e.serial(), e.servicePort(), partner.map(SiteStore.PartnerRow::name).orElse(""),
-                partner.map(SiteStore.PartnerRow::address).orElse(null), e.place(), e.outlet(), e.switchPort(), e.tagCode(), Station.valueOf(e.station()),
-                Knot.valueOf(e.knot()), standing(e), slips, e.confirmedAt(), e.confirmedBy(), e.retiredAt() != null, e.version());
+        store.holders(e.siteId()).stream()
+                .filter(h -> h.id() != e.id() && h.address() != null)
+                .forEach(h -> others.put(h.address(), h.name()));
+        var slips = e.address() == null
+                ? List.<String>of()
+                : new Planner(sites.plain(segment), others).choice(e.address()).oneSlipFrom();
+        return new EndpointView(
+                e.id(),
+                e.siteId(),
+                e.segmentId(),
+                segment.name(),
+                segment.prefix(),
+                e.kind(),
+                kind.name(),
+                kind.labelPlace(),
+                e.name(),
+                e.number(),
+                e.address(),
+                segment.prefix().mask(),
+                e.method(),
+                e.mac(),
+                e.serial(),
+                e.servicePort(),
+                partner.map(SiteStore.PartnerRow::name).orElse(""),
+                partner.map(SiteStore.PartnerRow::address).orElse(null),
+                e.place(),
+                e.outlet(),
+                e.switchPort(),
+                e.tagCode(),
+                Station.valueOf(e.station()),
+                Knot.valueOf(e.knot()),
+                standing(e),
+                slips,
+                e.confirmedAt(),
+                e.confirmedBy(),
+                e.retiredAt() != null,
+                e.version());
     }
 
     private String standing(EndpointStore.Row e) {

@@ -10,19 +10,56 @@ import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
 
 /** Endpoints and their interfaces as they stand in the database. */
 @Mapper
 public interface EndpointStore {
 
     /** A whole endpoint; what it does not have yet is null. */
-    record Row(long id, long siteId, long segmentId, String kind, int kindVersion, String name, Long seriesId, Integer number, Ipv4Address address,
-            String method, Integer servicePort, Long partnerId, String serial, Mac mac, String place, String outlet, String switchPort, String tagCode,
-            String station, String knot, Instant confirmedAt, String confirmedBy, Instant retiredAt, int version) {}
+    record Row(
+            long id,
+            long siteId,
+            long segmentId,
+            String kind,
+            int kindVersion,
+            String name,
+            Long seriesId,
+            Integer number,
+            Ipv4Address address,
+            String method,
+            Integer servicePort,
+            Long partnerId,
+            String serial,
+            Mac mac,
+            String place,
+            String outlet,
+            String switchPort,
+            String tagCode,
+            String station,
+            String knot,
+            Instant confirmedAt,
+            String confirmedBy,
+            Instant retiredAt,
+            int version) {}
 
     /** What a list shows of an endpoint. */
-    record Line(long id, long siteId, String name, String kind, Ipv4Address address, Long host, Long segmentId, Mac mac, String serial, String place,
-            String outlet, String switchPort, String tagCode, String station, String knot) {}
+    record EndpointLine(
+            long id,
+            long siteId,
+            String name,
+            String kind,
+            @Nullable Ipv4Address address,
+            @Nullable Long host,
+            Long segmentId,
+            @Nullable Mac mac,
+            String serial,
+            String place,
+            String outlet,
+            String switchPort,
+            String tagCode,
+            String station,
+            String knot) {}
 
     record Holder(long id, String name, Ipv4Address address, Mac mac) {}
 
@@ -48,30 +85,38 @@ public interface EndpointStore {
             where e.site_id = #{siteId} and e.retired_at is null
             and (e.address, e.id) > (coalesce(#{afterAddress}, '0.0.0.0'::inet), #{afterId})
             order by e.address, e.id limit #{limit}""")
-    List<Line> page(@Param("siteId") long siteId, @Param("afterAddress") Ipv4Address afterAddress, @Param("afterId") long afterId, @Param("limit") int limit);
+    List<EndpointLine> page(
+            @Param("siteId") long siteId,
+            @Param("afterAddress") Ipv4Address afterAddress,
+            @Param("afterId") long afterId,
+            @Param("limit") int limit);
 
     @Select(LINE + "where e.site_id = #{siteId} and e.retired_at is null and e.address is null order by e.id limit 200")
-    List<Line> withoutAddress(long siteId);
+    List<EndpointLine> withoutAddress(long siteId);
 
     @Select(LINE + """
             where e.retired_at is null and e.finder like #{pattern} escape '\\' order by (e.site_id = #{siteId}) desc, e.address, e.id limit 12""")
-    List<Line> search(@Param("siteId") long siteId, @Param("pattern") String pattern);
+    List<EndpointLine> search(@Param("siteId") long siteId, @Param("pattern") String pattern);
 
     @Select("""
             select station, count(*) as waiting, bool_or(knot = 'FRAYED') as frayed, bool_or(knot = 'HALF_DRAWN') as half_drawn
             from endpoint where site_id = #{siteId} and retired_at is null group by station""")
     List<Waiting> waiting(long siteId);
 
-    @Select("select count(*) from endpoint where segment_id = #{segmentId} and retired_at is null and address is not null")
+    @Select(
+            "select count(*) from endpoint where segment_id = #{segmentId} and retired_at is null and address is not null")
     long livingIn(long segmentId);
 
-    @Select("select e.id, e.name, e.address, i.mac from endpoint e " + MAC + "where e.site_id = #{siteId} and e.retired_at is null")
+    @Select("select e.id, e.name, e.address, i.mac from endpoint e " + MAC
+            + "where e.site_id = #{siteId} and e.retired_at is null")
     List<Holder> holders(long siteId);
 
-    @Select("select e.serial from endpoint e where e.kind = #{kind} and e.retired_at is null and e.serial <> '' and e.site_id = #{siteId} and e.id <> #{except}")
+    @Select(
+            "select e.serial from endpoint e where e.kind = #{kind} and e.retired_at is null and e.serial <> '' and e.site_id = #{siteId} and e.id <> #{except}")
     List<String> serials(@Param("siteId") long siteId, @Param("kind") String kind, @Param("except") long except);
 
-    @Select("select number from endpoint where series_id = #{seriesId} and retired_at is null and number is not null order by number")
+    @Select(
+            "select number from endpoint where series_id = #{seriesId} and retired_at is null and number is not null order by number")
     List<Integer> numbers(long seriesId);
 
     @Select("select exists (select 1 from endpoint where tag_code = #{code} and retired_at is null)")
@@ -91,16 +136,19 @@ public interface EndpointStore {
             where id = #{row.id} and version = #{expected} and retired_at is null""")
     int change(@Param("row") Row row, @Param("expected") int expected);
 
-    @Update("update endpoint set version = version + 1 where id = #{id} and version = #{expected} and retired_at is null")
+    @Update(
+            "update endpoint set version = version + 1 where id = #{id} and version = #{expected} and retired_at is null")
     int touch(@Param("id") long id, @Param("expected") int expected);
 
-    @Update("update endpoint set station = #{station}, knot = #{knot} where id = #{id} and (station, knot) is distinct from (#{station}, #{knot})")
+    @Update(
+            "update endpoint set station = #{station}, knot = #{knot} where id = #{id} and (station, knot) is distinct from (#{station}, #{knot})")
     void stand(@Param("id") long id, @Param("station") String station, @Param("knot") String knot);
 
     @Update("update endpoint set confirmed_at = #{at}, confirmed_by = #{by} where id = #{id}")
     void confirm(@Param("id") long id, @Param("at") Instant at, @Param("by") String by);
 
-    @Update("update endpoint set retired_at = #{at}, version = version + 1 where id = #{id} and version = #{expected} and retired_at is null")
+    @Update(
+            "update endpoint set retired_at = #{at}, version = version + 1 where id = #{id} and version = #{expected} and retired_at is null")
     int retire(@Param("id") long id, @Param("at") Instant at, @Param("expected") int expected);
 
     @Insert("insert into interface (endpoint_id, site_id, mac) values (#{endpointId}, #{siteId}, #{mac})")

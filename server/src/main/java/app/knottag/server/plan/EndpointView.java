@@ -7,9 +7,37 @@ import app.knottag.core.knot.Knot;
 import app.knottag.core.runbook.Standing.Station;
 import java.time.Instant;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** Everything that a tag says. */
-record EndpointView(long id, long siteId, long segmentId, String segment, Ipv4Prefix prefix, String kind, String kindName, String labelPlace, String name,
-        Integer number, Ipv4Address address, Ipv4Address mask, String method, Mac mac, String serial, Integer servicePort, String partner,
-        Ipv4Address partnerAddress, String place, String outlet, String switchPort, String tagCode, Station station, Knot knot, String standing,
-        List<String> oneSlipFrom, Instant confirmedAt, String confirmedBy, boolean retired, int version) {}
+record EndpointView(
+        long id,
+        long siteId,
+        long segmentId,
+        String segment,
+        Ipv4Prefix prefix,
+        String kind,
+        String kindName,
+        String labelPlace,
+        String name,
+        @Nullable Integer number,
+        @Nullable Ipv4Address address,
+        Ipv4Address mask,
+        String method,
+        @Nullable Mac mac,
+        String serial,
+        @Nullable Integer servicePort,
+        String partner,
+        @Nullable Ipv4Address partnerAddress,
+        String place,
+        String outlet,
+        String switchPort,
+        String tagCode,
+        Station station,
+        Knot knot,
+        String standing,
+        List<String> oneSlipFrom,
+        @Nullable Instant confirmedAt,
+        @Nullable String confirmedBy,
+        boolean retired,
+        int version) {}

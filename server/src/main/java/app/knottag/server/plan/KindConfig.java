@@ -34,7 +34,8 @@ class KindConfig {
         }
 
         private static KindView view(Kind kind) {
-            return new KindView(kind.id(), kind.name(), kind.noun(), kind.series(), kind.labelPlace(), kind.fixedBecause());
+            return new KindView(
+                    kind.id(), kind.name(), kind.noun(), kind.series(), kind.labelPlace(), kind.fixedBecause());
         }
     }
 }

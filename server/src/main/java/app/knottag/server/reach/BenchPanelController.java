@@ -22,7 +22,16 @@ import tools.jackson.databind.json.JsonMapper;
 class BenchPanelController {
 
     /** A device on the bench as one stands before it: its label, its screen, what is wrong with it. */
-    record Device(String id, String name, String kind, String mac, String serial, String screen, boolean settable, Map<String, String> typed, List<Fault> faults) {}
+    record Device(
+            String id,
+            String name,
+            String kind,
+            String mac,
+            String serial,
+            String screen,
+            boolean settable,
+            Map<String, String> typed,
+            List<Fault> faults) {}
 
     record FaultView(Fault fault, String label) {}
 
@@ -39,7 +48,11 @@ class BenchPanelController {
     @GetMapping("/api/bench-panel")
     Panel panel() {
         var devices = json.readValue(standIns.get("/devices"), new TypeReference<List<Device>>() {});
-        return new Panel(devices, Arrays.stream(Fault.values()).map(f -> new FaultView(f, f.label())).toList());
+        return new Panel(
+                devices,
+                Arrays.stream(Fault.values())
+                        .map(f -> new FaultView(f, f.label()))
+                        .toList());
     }
 
     @PutMapping(path = "/api/bench-panel/{id}/menu", consumes = MediaType.APPLICATION_JSON_VALUE)

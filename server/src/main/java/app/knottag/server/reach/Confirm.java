@@ -41,7 +41,14 @@ public class Confirm {
     private static final int ROUNDS_AT_ONCE = 4;
 
     /** A round as it is shown. */
-    public record Round(long id, Instant at, String by, boolean failed, boolean holds, boolean askAtPartner, List<CheckResult> results) {}
+    public record Round(
+            long id,
+            Instant at,
+            String by,
+            boolean failed,
+            boolean holds,
+            boolean askAtPartner,
+            List<CheckResult> results) {}
 
     private final Endpoints endpoints;
     private final EndpointStore store;
@@ -57,8 +64,19 @@ public class Confirm {
     private final JsonMapper json;
     private final Semaphore atOnce = new Semaphore(ROUNDS_AT_ONCE, true);
 
-    Confirm(Endpoints endpoints, EndpointStore store, SiteStore siteStore, Sites sites, RoundStore rounds, Runbooks runbooks, StepWork steps, Kinds kinds, Probes probes,
-            Log log, Clock clock, JsonMapper json) {
+    Confirm(
+            Endpoints endpoints,
+            EndpointStore store,
+            SiteStore siteStore,
+            Sites sites,
+            RoundStore rounds,
+            Runbooks runbooks,
+            StepWork steps,
+            Kinds kinds,
+            Probes probes,
+            Log log,
+            Clock clock,
+            JsonMapper json) {
         this.endpoints = endpoints;
         this.store = store;
         this.siteStore = siteStore;
@@ -89,21 +107,40 @@ public class Confirm {
         boolean failed = results.stream().anyMatch(CheckResult::failed);
         long id = rounds.add(endpointId, at, by, failed, new Json(json.writeValueAsString(results)));
         runbooks.stand(endpointId);
-        log.write(Log.entry(by, failed ? "checks failed" : "checks held").at(endpoint.siteId(), endpointId).after(results));
+        log.write(Log.entry(by, failed ? "checks failed" : "checks held")
+                .at(endpoint.siteId(), endpointId)
+                .after(results));
         return id;
     }
 
     private Target target(EndpointStore.Row e) {
         if (e.address() == null || e.mac() == null || e.serial().isEmpty())
-            throw Problem.of(HttpStatus.CONFLICT, "facts-missing", "Address, MAC and serial must be on record before it can be proved.");
-        var partner = Optional.ofNullable(e.partnerId()).map(siteStore::partner)
+            throw Problem.of(
+                    HttpStatus.CONFLICT,
+                    "facts-missing",
+                    "Address, MAC and serial must be on record before it can be proved.");
+        var partner = Optional.ofNullable(e.partnerId())
+                .map(siteStore::partner)
                 .map(p -> new Target.Partner(p.name(), p.address(), Optional.ofNullable(p.testPort())));
         var known = new HashMap<Mac, String>();
         store.holders(e.siteId()).stream().filter(h -> h.mac() != null).forEach(h -> known.put(h.mac(), h.name()));
-        var target = new Target(e.address(), e.mac(), e.serial(), e.servicePort(), sites.plain(sites.segment(e.segmentId())), kinds.get(e.kind()).service(), partner, known);
-        List<Ipv4Prefix> own = siteStore.segments(e.siteId()).stream().map(SiteStore.SegmentRow::prefix).toList();
+        var target = new Target(
+                e.address(),
+                e.mac(),
+                e.serial(),
+                e.servicePort(),
+                sites.plain(sites.segment(e.segmentId())),
+                kinds.get(e.kind()).service(),
+                partner,
+                known);
+        List<Ipv4Prefix> own = siteStore.segments(e.siteId()).stream()
+                .map(SiteStore.SegmentRow::prefix)
+                .toList();
         if (!Ladder.onOwnGround(target, own))
-            throw Problem.of(HttpStatus.CONFLICT, "foreign-ground", "The endpoint or its partner lies outside this site's segments. Checks stay on the site's own ground.");
+            throw Problem.of(
+                    HttpStatus.CONFLICT,
+                    "foreign-ground",
+                    "The endpoint or its partner lies outside this site's segments. Checks stay on the site's own ground.");
         return target;
     }
 
@@ -113,7 +150,10 @@ public class Confirm {
 
     private Round view(RoundStore.Row row) {
         var results = json.readValue(row.results().text(), new TypeReference<List<CheckResult>>() {});
-        boolean askAtPartner = results.stream().anyMatch(r -> r.check() == Check.PARTNER && r.knot() == Knot.LEFT_OUT && !r.remedy().isEmpty());
+        boolean askAtPartner = results.stream()
+                .anyMatch(r -> r.check() == Check.PARTNER
+                        && r.knot() == Knot.LEFT_OUT
+                        && !r.remedy().isEmpty());
         boolean proved = results.stream().anyMatch(r -> r.check() == Check.SERVICE && r.knot() == Knot.TIGHT);
         return new Round(row.id(), row.at(), row.by(), row.failed(), !row.failed() && proved, askAtPartner, results);
     }
@@ -124,17 +164,33 @@ public class Confirm {
         var endpoint = endpoints.get(endpointId);
         var missing = runbooks.runbook(endpoint);
         if (!missing.readyToConfirm())
-            throw Problem.of(HttpStatus.CONFLICT, "steps-before", "The runbook is not done yet. Next: " + missing.current().orElseThrow().title() + ".");
-        var round = latest(endpointId).filter(Round::holds)
-                .orElseThrow(() -> Problem.of(HttpStatus.CONFLICT, "not-proved", "The checks do not all hold. Run them and mend what fails first."));
+            throw Problem.of(
+                    HttpStatus.CONFLICT,
+                    "steps-before",
+                    "The runbook is not done yet. Next: "
+                            + missing.current().orElseThrow().title() + ".");
+        var round = latest(endpointId)
+                .filter(Round::holds)
+                .orElseThrow(() -> Problem.of(
+                        HttpStatus.CONFLICT,
+                        "not-proved",
+                        "The checks do not all hold. Run them and mend what fails first."));
         if (round.at().isBefore(clock.instant().minus(FRESH)))
-            throw Problem.of(HttpStatus.CONFLICT, "proof-too-old", "The last checks are more than 15 minutes old. Run them once more, then sign off.");
+            throw Problem.of(
+                    HttpStatus.CONFLICT,
+                    "proof-too-old",
+                    "The last checks are more than 15 minutes old. Run them once more, then sign off.");
         String seen = seenAtPartner == null ? "" : seenAtPartner.strip();
-        Words.problem(seen, round.askAtPartner()).ifPresent(p -> { throw Problem.field("seenAtPartner", "bad-words", "Say what was seen at the partner's side. " + p); });
+        Words.problem(seen, round.askAtPartner()).ifPresent(p -> {
+            throw Problem.field("seenAtPartner", "bad-words", "Say what was seen at the partner's side. " + p);
+        });
         if (store.touch(endpointId, expected) == 0) throw Etags.stale();
         store.confirm(endpointId, clock.instant(), by);
         steps.confirmed(endpoint, by);
         runbooks.stand(endpointId);
-        log.write(Log.entry(by, "signed off").at(endpoint.siteId(), endpointId).after(round).because(seen));
+        log.write(Log.entry(by, "signed off")
+                .at(endpoint.siteId(), endpointId)
+                .after(round)
+                .because(seen));
     }
 }

@@ -5,6 +5,7 @@ import app.knottag.server.web.Etags;
 import app.knottag.server.web.Idempotency;
 import java.security.Principal;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -21,7 +22,7 @@ class ReachController {
     record ConfirmationRequest(String seenAtPartner) {}
 
     /** The latest round, or none yet. */
-    record RoundAnswer(Round round) {}
+    record RoundAnswer(@Nullable Round round) {}
 
     record Made(long id) {}
 
@@ -40,14 +41,22 @@ class ReachController {
 
     @PostMapping("/api/endpoints/{id}/rounds")
     @ResponseStatus(HttpStatus.CREATED)
-    RoundAnswer round(@PathVariable long id, @RequestHeader(name = "Idempotency-Key", required = false) String key, Principal by) {
-        idempotency.once(by.getName(), key, Map.of("round of", id), Made.class, () -> new Made(confirm.round(id, by.getName())));
+    RoundAnswer round(
+            @PathVariable long id,
+            @RequestHeader(name = "Idempotency-Key", required = false) String key,
+            Principal by) {
+        idempotency.once(
+                by.getName(), key, Map.of("round of", id), Made.class, () -> new Made(confirm.round(id, by.getName())));
         return latest(id);
     }
 
     @PostMapping("/api/endpoints/{id}/confirmation")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void signOff(@PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, @RequestBody ConfirmationRequest body, Principal by) {
+    void signOff(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @RequestBody ConfirmationRequest body,
+            Principal by) {
         confirm.signOff(id, Etags.required(ifMatch), body.seenAtPartner(), by.getName());
     }
 }

@@ -13,9 +13,15 @@ public interface RoundStore {
 
     record Row(long id, Instant at, String by, boolean failed, Json results) {}
 
-    @Select("insert into round (endpoint_id, at, by, failed, results) values (#{endpointId}, #{at}, #{by}, #{failed}, #{results}) returning id")
+    @Select(
+            "insert into round (endpoint_id, at, by, failed, results) values (#{endpointId}, #{at}, #{by}, #{failed}, #{results}) returning id")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
-    long add(@Param("endpointId") long endpointId, @Param("at") Instant at, @Param("by") String by, @Param("failed") boolean failed, @Param("results") Json results);
+    long add(
+            @Param("endpointId") long endpointId,
+            @Param("at") Instant at,
+            @Param("by") String by,
+            @Param("failed") boolean failed,
+            @Param("results") Json results);
 
     @Select("select id, at, by, failed, results from round where endpoint_id = #{endpointId} order by id desc limit 1")
     Row latest(long endpointId);

@@ -29,7 +29,8 @@ class StandInProbes extends NetworkProbes {
 
     @Override
     InetAddress dialled(Ipv4Address address) throws IOException {
-        return InetAddress.getByAddress(new byte[] {127, (byte) secondGroup, (byte) address.group(2), (byte) address.group(3)});
+        return InetAddress.getByAddress(
+                new byte[] {127, (byte) secondGroup, (byte) address.group(2), (byte) address.group(3)});
     }
 
     @Override

@@ -17,7 +17,8 @@ public class StandIns {
 
     private static final Duration PATIENCE = Duration.ofSeconds(3);
     private final String control;
-    private final HttpClient http = HttpClient.newBuilder().connectTimeout(PATIENCE).build();
+    private final HttpClient http =
+            HttpClient.newBuilder().connectTimeout(PATIENCE).build();
 
     StandIns(@Value("${knot.demo.control:}") String control) {
         this.control = control;
@@ -37,13 +38,20 @@ public class StandIns {
 
     public String send(String method, String path, String body) {
         if (!active()) throw Problem.notFound("The bench panel is only there in the demo.");
-        var request = HttpRequest.newBuilder(URI.create(control + path)).timeout(PATIENCE).method(method, HttpRequest.BodyPublishers.ofString(body)).build();
+        var request = HttpRequest.newBuilder(URI.create(control + path))
+                .timeout(PATIENCE)
+                .method(method, HttpRequest.BodyPublishers.ofString(body))
+                .build();
         try {
             var response = http.send(request, HttpResponse.BodyHandlers.ofString());
-            if (response.statusCode() >= 400) throw Problem.of(HttpStatus.UNPROCESSABLE_CONTENT, "stand-in-refused", response.body());
+            if (response.statusCode() >= 400)
+                throw Problem.of(HttpStatus.UNPROCESSABLE_CONTENT, "stand-in-refused", response.body());
             return response.body();
         } catch (IOException e) {
-            throw Problem.of(HttpStatus.SERVICE_UNAVAILABLE, "stand-ins-gone", "The stand-ins do not answer. Start the demo again.");
+            throw Problem.of(
+                    HttpStatus.SERVICE_UNAVAILABLE,
+                    "stand-ins-gone",
+                    "The stand-ins do not answer. Start the demo again.");
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new IllegalStateException(e);

@@ -56,15 +56,36 @@ class Register {
     }
 
     List<RegisterRow> rows(long siteId) {
-        var segments = siteStore.segments(siteId).stream().collect(Collectors.toMap(SegmentRow::id, Function.identity()));
-        var partners = siteStore.partners(siteId).stream().collect(Collectors.toMap(SiteStore.PartnerRow::id, Function.identity()));
-        return store.all(siteId).stream().map(e -> row(e, segments.get(e.segmentId()), Optional.ofNullable(e.partnerId()).map(partners::get))).toList();
+        var segments =
+                siteStore.segments(siteId).stream().collect(Collectors.toMap(SegmentRow::id, Function.identity()));
+        var partners = siteStore.partners(siteId).stream()
+                .collect(Collectors.toMap(SiteStore.PartnerRow::id, Function.identity()));
+        return store.all(siteId).stream()
+                .map(e -> row(
+                        e,
+                        segments.get(e.segmentId()),
+                        Optional.ofNullable(e.partnerId()).map(partners::get)))
+                .toList();
     }
 
     private static RegisterRow row(EndpointStore.Row e, SegmentRow segment, Optional<SiteStore.PartnerRow> partner) {
-        return new RegisterRow(e.name(), e.kind(), Optional.ofNullable(e.number()), Optional.ofNullable(e.address()), segment.name(), segment.prefix(),
-                Optional.ofNullable(segment.gateway()), Sites.resolvers(segment), Optional.ofNullable(e.mac()), e.serial(), Optional.ofNullable(e.servicePort()),
-                e.place(), e.outlet(), e.switchPort(), partner.map(SiteStore.PartnerRow::name).orElse(""), partner.map(SiteStore.PartnerRow::address),
+        return new RegisterRow(
+                e.name(),
+                e.kind(),
+                Optional.ofNullable(e.number()),
+                Optional.ofNullable(e.address()),
+                segment.name(),
+                segment.prefix(),
+                Optional.ofNullable(segment.gateway()),
+                Sites.resolvers(segment),
+                Optional.ofNullable(e.mac()),
+                e.serial(),
+                Optional.ofNullable(e.servicePort()),
+                e.place(),
+                e.outlet(),
+                e.switchPort(),
+                partner.map(SiteStore.PartnerRow::name).orElse(""),
+                partner.map(SiteStore.PartnerRow::address),
                 partner.map(SiteStore.PartnerRow::testPort));
     }
 
@@ -91,13 +112,24 @@ class Register {
             clash(problems, line, "mac", row.mac().map(byMac::get).orElse(null));
             var first = prefixes.putIfAbsent(row.prefix().toString(), row);
             if (first != null && !first.gateway().equals(row.gateway()))
-                problems.add(new Problem(line, "gateway", "Another line gives " + row.prefix() + " the gateway " + first.gateway().map(Object::toString).orElse("none") + "."));
-            row.gateway().filter(g -> !row.prefix().usable(g)).ifPresent(g -> problems.add(new Problem(at, "gateway", g + " is outside " + row.prefix() + ".")));
-            if (row.gateway().isPresent() && row.gateway().equals(row.address())) problems.add(new Problem(line, "address", "That is the gateway of the segment."));
+                problems.add(new Problem(
+                        line,
+                        "gateway",
+                        "Another line gives " + row.prefix() + " the gateway "
+                                + first.gateway().map(Object::toString).orElse("none") + "."));
+            row.gateway()
+                    .filter(g -> !row.prefix().usable(g))
+                    .ifPresent(g -> problems.add(new Problem(at, "gateway", g + " is outside " + row.prefix() + ".")));
+            if (row.gateway().isPresent() && row.gateway().equals(row.address()))
+                problems.add(new Problem(line, "address", "That is the gateway of the segment."));
             for (var segment : segments)
                 if (segment.prefix().overlaps(row.prefix()) && !segment.prefix().equals(row.prefix()))
-                    problems.add(new Problem(line, "prefix", row.prefix() + " overlaps " + segment.name() + ", " + segment.prefix() + "."));
-            if (!row.partner().isEmpty() && row.partnerAddress().isEmpty()) problems.add(new Problem(line, "partner_address", "The partner's address is missing."));
+                    problems.add(new Problem(
+                            line,
+                            "prefix",
+                            row.prefix() + " overlaps " + segment.name() + ", " + segment.prefix() + "."));
+            if (!row.partner().isEmpty() && row.partnerAddress().isEmpty())
+                problems.add(new Problem(line, "partner_address", "The partner's address is missing."));
         }
         return problems;
     }
@@ -107,8 +139,14 @@ class Register {
     }
 
     List<String> newSegments(long siteId, List<RegisterRow> rows) {
-        var known = siteStore.segments(siteId).stream().map(s -> s.prefix().toString()).toList();
-        return rows.stream().map(r -> r.prefix().toString()).distinct().filter(p -> !known.contains(p)).toList();
+        var known = siteStore.segments(siteId).stream()
+                .map(s -> s.prefix().toString())
+                .toList();
+        return rows.stream()
+                .map(r -> r.prefix().toString())
+                .distinct()
+                .filter(p -> !known.contains(p))
+                .toList();
     }
 
     @Transactional
@@ -116,11 +154,34 @@ class Register {
         Map<Ipv4Prefix, Long> segments = new HashMap<>();
         siteStore.segments(siteId).forEach(s -> segments.put(s.prefix(), s.id()));
         for (var row : rows) {
-            long segmentId = segments.computeIfAbsent(row.prefix(), p -> sites.addSegment(siteId, row.segment().isEmpty() ? p.toString() : row.segment(),
-                    new Segment(p, row.gateway(), List.of()), row.resolvers(), Optional.empty(), by));
-            endpoints.add(siteId, new Endpoints.Wanted(segmentId, row.kind(), row.number().orElse(null), row.name(), text(row.address()), text(row.mac()), row.serial(),
-                    row.place(), row.outlet(), row.switchPort(), row.partner(), text(row.partnerAddress()), row.partnerTestPort().orElse(null),
-                    row.port().orElse(null), "Taken over from a register file"), by);
+            long segmentId = segments.computeIfAbsent(
+                    row.prefix(),
+                    p -> sites.addSegment(
+                            siteId,
+                            row.segment().isEmpty() ? p.toString() : row.segment(),
+                            new Segment(p, row.gateway(), List.of()),
+                            row.resolvers(),
+                            Optional.empty(),
+                            by));
+            endpoints.add(
+                    siteId,
+                    new Endpoints.Wanted(
+                            segmentId,
+                            row.kind(),
+                            row.number().orElse(null),
+                            row.name(),
+                            text(row.address()),
+                            text(row.mac()),
+                            row.serial(),
+                            row.place(),
+                            row.outlet(),
+                            row.switchPort(),
+                            row.partner(),
+                            text(row.partnerAddress()),
+                            row.partnerTestPort().orElse(null),
+                            row.port().orElse(null),
+                            "Taken over from a register file"),
+                    by);
         }
     }
 

@@ -27,7 +27,12 @@ class RegisterController {
     record RegisterDocument(String format, String site, String code, List<RegisterRow> endpoints) {}
 
     /** What an import made, or would make in a preview, or why it made nothing. */
-    record ImportReport(boolean preview, int endpoints, List<String> segments, List<String> names, List<RegisterFile.Problem> problems) {}
+    record ImportReport(
+            boolean preview,
+            int endpoints,
+            List<String> segments,
+            List<String> names,
+            List<RegisterFile.Problem> problems) {}
 
     private final Register register;
 
@@ -43,21 +48,36 @@ class RegisterController {
     @GetMapping("/api/sites/{siteId}/register.json")
     ResponseEntity<RegisterDocument> json(@PathVariable long siteId) {
         String code = register.code(siteId);
-        return file(code + "-register.json", new RegisterDocument("knot-tag-register/1", register.name(siteId), code, register.rows(siteId)));
+        return file(
+                code + "-register.json",
+                new RegisterDocument("knot-tag-register/1", register.name(siteId), code, register.rows(siteId)));
     }
 
     private static <T> ResponseEntity<T> file(String name, T body) {
-        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"" + name + "\"").body(body);
+        return ResponseEntity.ok()
+                .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"" + name + "\"")
+                .body(body);
     }
 
-    @PostMapping(path = "/api/sites/{siteId}/import", consumes = {"text/csv", MediaType.APPLICATION_OCTET_STREAM_VALUE, MediaType.TEXT_PLAIN_VALUE})
-    ImportReport take(@PathVariable long siteId, @RequestParam(defaultValue = "true") boolean preview, @RequestBody byte[] body, Principal by) {
+    @PostMapping(
+            path = "/api/sites/{siteId}/import",
+            consumes = {"text/csv", MediaType.APPLICATION_OCTET_STREAM_VALUE, MediaType.TEXT_PLAIN_VALUE})
+    ImportReport take(
+            @PathVariable long siteId,
+            @RequestParam(defaultValue = "true") boolean preview,
+            @RequestBody byte[] body,
+            Principal by) {
         if (body.length > MOST_BYTES)
-            throw Problem.of(HttpStatus.CONTENT_TOO_LARGE, "file-too-large", "The file has " + body.length / 1_000_000 + " MB; at most 4 MB are read. Split it.");
+            throw Problem.of(
+                    HttpStatus.CONTENT_TOO_LARGE,
+                    "file-too-large",
+                    "The file has " + body.length / 1_000_000 + " MB; at most 4 MB are read. Split it.");
         var parsed = RegisterFile.read(new String(body, StandardCharsets.UTF_8), register.kinds());
         var problems = parsed.problems().isEmpty() ? register.problems(siteId, parsed.rows()) : parsed.problems();
         var segments = problems.isEmpty() ? register.newSegments(siteId, parsed.rows()) : List.<String>of();
-        var names = problems.isEmpty() ? parsed.rows().stream().map(RegisterRow::name).limit(200).toList() : List.<String>of();
+        var names = problems.isEmpty()
+                ? parsed.rows().stream().map(RegisterRow::name).limit(200).toList()
+                : List.<String>of();
         if (!preview && problems.isEmpty()) register.take(siteId, parsed.rows(), by.getName());
         return new ImportReport(preview, problems.isEmpty() ? parsed.rows().size() : 0, segments, names, problems);
     }

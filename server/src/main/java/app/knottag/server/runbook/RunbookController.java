@@ -16,6 +16,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -31,17 +32,47 @@ class RunbookController {
 
     record StepRequest(@NotNull StepWork.Action action, Map<String, String> evidence, String reason) {}
 
-    record WaitView(int shortest, int usual, int longest, String lookFor, Runbook.Pace pace) {}
+    record WaitView(int shortest, int usual, int longest, String lookFor, Runbook.@Nullable Pace pace) {}
 
     record GateView(Kind.GateType type, String ask, List<Kind.Option> options) {}
 
-    record StepView(String key, String title, List<String> hint, String caution, GateView gate, WaitView waiting, Knot knot, Instant startedAt, Instant endedAt,
-            Map<String, String> evidence, List<StepFinding> findings, String reason, String by) {}
+    record StepView(
+            String key,
+            String title,
+            List<String> hint,
+            String caution,
+            GateView gate,
+            @Nullable WaitView waiting,
+            Knot knot,
+            @Nullable Instant startedAt,
+            @Nullable Instant endedAt,
+            Map<String, String> evidence,
+            List<StepFinding> findings,
+            String reason,
+            String by) {}
 
-    record RunbookView(long endpointId, int version, Instant now, String current, String menuPath, String menuCaution, List<TypeSheet.Row> sheet,
-            List<TypeSheet.Row> readBack, List<StepView> steps) {}
+    record RunbookView(
+            long endpointId,
+            int version,
+            Instant now,
+            @Nullable String current,
+            String menuPath,
+            String menuCaution,
+            List<TypeSheet.SheetRow> sheet,
+            List<TypeSheet.SheetRow> readBack,
+            List<StepView> steps) {}
 
-    record RunningView(long endpointId, String endpoint, String step, String lookFor, Instant startedAt, int shortest, int usual, int longest, Runbook.Pace pace, Instant now) {}
+    record RunningView(
+            long endpointId,
+            String endpoint,
+            String step,
+            String lookFor,
+            Instant startedAt,
+            int shortest,
+            int usual,
+            int longest,
+            Runbook.Pace pace,
+            Instant now) {}
 
     private final Endpoints endpoints;
     private final Runbooks runbooks;
@@ -50,7 +81,8 @@ class RunbookController {
     private final Kinds kinds;
     private final Clock clock;
 
-    RunbookController(Endpoints endpoints, Runbooks runbooks, StepWork work, StepStore steps, Kinds kinds, Clock clock) {
+    RunbookController(
+            Endpoints endpoints, Runbooks runbooks, StepWork work, StepStore steps, Kinds kinds, Clock clock) {
         this.endpoints = endpoints;
         this.runbooks = runbooks;
         this.work = work;
@@ -66,9 +98,20 @@ class RunbookController {
     }
 
     @PutMapping("/api/endpoints/{id}/runbook/steps/{key}")
-    ResponseEntity<RunbookView> step(@PathVariable long id, @PathVariable String key, @RequestHeader(name = "If-Match", required = false) String ifMatch,
-            @Valid @RequestBody StepRequest body, Principal by) {
-        work.act(id, key, Etags.required(ifMatch), body.action(), body.evidence() == null ? Map.of() : body.evidence(), body.reason(), by.getName());
+    ResponseEntity<RunbookView> step(
+            @PathVariable long id,
+            @PathVariable String key,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @Valid @RequestBody StepRequest body,
+            Principal by) {
+        work.act(
+                id,
+                key,
+                Etags.required(ifMatch),
+                body.action(),
+                body.evidence() == null ? Map.of() : body.evidence(),
+                body.reason(),
+                by.getName());
         return one(id);
     }
 
@@ -79,8 +122,17 @@ class RunbookController {
                 .map(r -> {
                     var step = kinds.get(r.kind()).step(r.key());
                     var wait = step.waiting().orElseThrow();
-                    return new RunningView(r.endpointId(), r.endpoint(), step.title(), wait.lookFor(), r.startedAt(), wait.shortest(), wait.usual(), wait.longest(),
-                            Runbook.pace(wait, r.startedAt(), now), now);
+                    return new RunningView(
+                            r.endpointId(),
+                            r.endpoint(),
+                            step.title(),
+                            wait.lookFor(),
+                            r.startedAt(),
+                            wait.shortest(),
+                            wait.usual(),
+                            wait.longest(),
+                            Runbook.pace(wait, r.startedAt(), now),
+                            now);
                 })
                 .toList();
     }
@@ -91,17 +143,43 @@ class RunbookController {
         var kind = runbook.kind();
         var now = clock.instant();
         var views = kind.steps().stream().map(step -> view(step, runbook, now)).toList();
-        return new RunbookView(endpoint.id(), endpoint.version(), now, runbook.current().map(Kind.Step::key).orElse(null), kind.menuPath(), kind.menuCaution(),
-                TypeSheet.of(kind, plan), TypeSheet.toReadBack(kind, plan), views);
+        return new RunbookView(
+                endpoint.id(),
+                endpoint.version(),
+                now,
+                runbook.current().map(Kind.Step::key).orElse(null),
+                kind.menuPath(),
+                kind.menuCaution(),
+                TypeSheet.of(kind, plan),
+                TypeSheet.toReadBack(kind, plan),
+                views);
     }
 
     private static StepView view(Kind.Step step, Runbook runbook, Instant now) {
         var record = runbook.record(step.key());
         var wait = step.waiting()
-                .map(w -> new WaitView(w.shortest(), w.usual(), w.longest(), w.lookFor(),
-                        record.startedAt().map(s -> Runbook.pace(w, s, record.endedAt().orElse(now))).orElse(null)))
+                .map(w -> new WaitView(
+                        w.shortest(),
+                        w.usual(),
+                        w.longest(),
+                        w.lookFor(),
+                        record.startedAt()
+                                .map(s -> Runbook.pace(w, s, record.endedAt().orElse(now)))
+                                .orElse(null)))
                 .orElse(null);
-        return new StepView(step.key(), step.title(), step.hint(), step.caution(), new GateView(step.gate().type(), step.gate().ask(), step.gate().options()), wait,
-                record.knot(), record.startedAt().orElse(null), record.endedAt().orElse(null), record.evidence(), record.findings(), record.reason(), record.by());
+        return new StepView(
+                step.key(),
+                step.title(),
+                step.hint(),
+                step.caution(),
+                new GateView(step.gate().type(), step.gate().ask(), step.gate().options()),
+                wait,
+                record.knot(),
+                record.startedAt().orElse(null),
+                record.endedAt().orElse(null),
+                record.evidence(),
+                record.findings(),
+                record.reason(),
+                record.by());
     }
 }

@@ -52,14 +52,29 @@ public class Runbooks {
     }
 
     private StepRecord plain(StepStore.Row row) {
-        return new StepRecord(row.key(), row.knot(), Optional.ofNullable(row.startedAt()), Optional.ofNullable(row.endedAt()),
+        return new StepRecord(
+                row.key(),
+                row.knot(),
+                Optional.ofNullable(row.startedAt()),
+                Optional.ofNullable(row.endedAt()),
                 json.readValue(row.evidence().text(), new TypeReference<Map<String, String>>() {}),
-                json.readValue(row.findings().text(), new TypeReference<List<StepFinding>>() {}), row.reason(), row.by());
+                json.readValue(row.findings().text(), new TypeReference<List<StepFinding>>() {}),
+                row.reason(),
+                row.by());
     }
 
     void keep(long endpointId, StepRecord step) {
-        steps.keep(endpointId, new StepStore.Row(step.key(), step.knot(), step.startedAt().orElse(null), step.endedAt().orElse(null),
-                new Json(json.writeValueAsString(step.evidence())), new Json(json.writeValueAsString(step.findings())), step.reason(), step.by()));
+        steps.keep(
+                endpointId,
+                new StepStore.Row(
+                        step.key(),
+                        step.knot(),
+                        step.startedAt().orElse(null),
+                        step.endedAt().orElse(null),
+                        new Json(json.writeValueAsString(step.evidence())),
+                        new Json(json.writeValueAsString(step.findings())),
+                        step.reason(),
+                        step.by()));
     }
 
     public EndpointPlan plan(EndpointStore.Row row) {
@@ -69,8 +84,14 @@ public class Runbooks {
                 .map(EndpointStore.Holder::address)
                 .filter(Objects::nonNull)
                 .collect(Collectors.<Ipv4Address>toSet());
-        return new EndpointPlan(Optional.ofNullable(row.address()), sites.plain(segment), Sites.resolvers(segment), Optional.ofNullable(row.mac()),
-                Optional.of(row.serial()).filter(s -> !s.isEmpty()), taken, row.confirmedAt() != null);
+        return new EndpointPlan(
+                Optional.ofNullable(row.address()),
+                sites.plain(segment),
+                Sites.resolvers(segment),
+                Optional.ofNullable(row.mac()),
+                Optional.of(row.serial()).filter(s -> !s.isEmpty()),
+                taken,
+                row.confirmedAt() != null);
     }
 
     /** Puts steps back to open because something they rest on has changed. */

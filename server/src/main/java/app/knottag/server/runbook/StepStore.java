@@ -13,11 +13,20 @@ import org.apache.ibatis.annotations.Select;
 @Mapper
 interface StepStore {
 
-    record Row(String key, Knot knot, Instant startedAt, Instant endedAt, Json evidence, Json findings, String reason, String by) {}
+    record Row(
+            String key,
+            Knot knot,
+            Instant startedAt,
+            Instant endedAt,
+            Json evidence,
+            Json findings,
+            String reason,
+            String by) {}
 
     record RunningRow(long endpointId, String endpoint, String kind, String key, Instant startedAt) {}
 
-    @Select("select key, knot, started_at, ended_at, evidence, findings, reason, by from step where endpoint_id = #{endpointId}")
+    @Select(
+            "select key, knot, started_at, ended_at, evidence, findings, reason, by from step where endpoint_id = #{endpointId}")
     List<Row> of(long endpointId);
 
     @Insert("""

@@ -52,13 +52,24 @@ public class StepWork {
     }
 
     @Transactional
-    public void act(long endpointId, String key, int expected, Action action, Map<String, String> evidence, String reason, String by) {
+    public void act(
+            long endpointId,
+            String key,
+            int expected,
+            Action action,
+            Map<String, String> evidence,
+            String reason,
+            String by) {
         var endpoint = endpoints.get(endpointId);
         var runbook = runbooks.runbook(endpoint);
         var step = runbook.kind().step(key);
         evidence.forEach((field, text) -> {
-            if (text != null && text.length() > LONGEST_EVIDENCE) throw Problem.field("evidence/" + field, "too-long", "At most " + LONGEST_EVIDENCE + " characters are kept here.");
-            Words.problem(text == null ? "" : text, false).ifPresent(p -> { throw Problem.field("evidence/" + field, "bad-words", p); });
+            if (text != null && text.length() > LONGEST_EVIDENCE)
+                throw Problem.field(
+                        "evidence/" + field, "too-long", "At most " + LONGEST_EVIDENCE + " characters are kept here.");
+            Words.problem(text == null ? "" : text, false).ifPresent(p -> {
+                throw Problem.field("evidence/" + field, "bad-words", p);
+            });
         });
         if (step.gate().type() == GateType.CONFIRMED)
             throw Problem.of(HttpStatus.CONFLICT, "sign-off-needed", "This step is tied by the sign-off at Confirm.");
@@ -75,7 +86,11 @@ public class StepWork {
         runbooks.keep(endpointId, is);
         if (action == Action.UNTIE) runbooks.undo(endpoint, false);
         runbooks.stand(endpointId);
-        log.write(Log.entry(by, "step " + action.name().toLowerCase(Locale.ROOT)).at(endpoint.siteId(), endpointId).before(was).after(is).because(is.reason()));
+        log.write(Log.entry(by, "step " + action.name().toLowerCase(Locale.ROOT))
+                .at(endpoint.siteId(), endpointId)
+                .before(was)
+                .after(is)
+                .because(is.reason()));
     }
 
     private static void refuseBlocked(List<String> blocking) {
@@ -84,30 +99,56 @@ public class StepWork {
     }
 
     private static StepRecord started(Kind.Step step, StepRecord was, Instant now, String by) {
-        if (step.waiting().isEmpty()) throw Problem.of(HttpStatus.CONFLICT, "no-wait", "There is nothing to wait for in this step.");
+        if (step.waiting().isEmpty())
+            throw Problem.of(HttpStatus.CONFLICT, "no-wait", "There is nothing to wait for in this step.");
         if (was.startedAt().isPresent() && was.endedAt().isEmpty()) return was;
-        return new StepRecord(was.key(), Knot.HALF_DRAWN, Optional.of(now), Optional.empty(), Map.of(), List.of(), "", by);
+        return new StepRecord(
+                was.key(), Knot.HALF_DRAWN, Optional.of(now), Optional.empty(), Map.of(), List.of(), "", by);
     }
 
-    private StepRecord tied(EndpointStore.Row endpoint, Kind kind, Kind.Step step, StepRecord was, Map<String, String> evidence, Instant now, String by) {
+    private StepRecord tied(
+            EndpointStore.Row endpoint,
+            Kind kind,
+            Kind.Step step,
+            StepRecord was,
+            Map<String, String> evidence,
+            Instant now,
+            String by) {
         var findings = GateJudge.judge(kind, step, runbooks.plan(endpoint), evidence);
         boolean holds = findings.isEmpty();
-        var kept = evidence.entrySet().stream().filter(e -> e.getValue() != null).collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
-        return new StepRecord(was.key(), holds ? Knot.TIGHT : Knot.FRAYED, was.startedAt(), holds ? Optional.of(now) : Optional.empty(), kept, findings, "", by);
+        var kept = evidence.entrySet().stream()
+                .filter(e -> e.getValue() != null)
+                .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
+        return new StepRecord(
+                was.key(),
+                holds ? Knot.TIGHT : Knot.FRAYED,
+                was.startedAt(),
+                holds ? Optional.of(now) : Optional.empty(),
+                kept,
+                findings,
+                "",
+                by);
     }
 
     private static StepRecord overridden(StepRecord was, String reason, Instant now, String by) {
         String why = reason == null ? "" : reason.strip();
-        if (why.length() < SHORTEST_REASON) throw Problem.field("reason", "reason-missing", "Say why the step is left out; the hand-over shows it.");
-        Words.problem(why, true).ifPresent(p -> { throw Problem.field("reason", "bad-words", p); });
-        return new StepRecord(was.key(), Knot.LEFT_OUT, was.startedAt(), Optional.of(now), was.evidence(), List.of(), why, by);
+        if (why.length() < SHORTEST_REASON)
+            throw Problem.field("reason", "reason-missing", "Say why the step is left out; the hand-over shows it.");
+        Words.problem(why, true).ifPresent(p -> {
+            throw Problem.field("reason", "bad-words", p);
+        });
+        return new StepRecord(
+                was.key(), Knot.LEFT_OUT, was.startedAt(), Optional.of(now), was.evidence(), List.of(), why, by);
     }
 
     /** Ties the last step; only the sign-off does this. */
     @Transactional
     public void confirmed(EndpointStore.Row endpoint, String by) {
         var now = Optional.of(clock.instant());
-        runbooks.runbook(endpoint).kind().steps().stream().filter(s -> s.gate().type() == GateType.CONFIRMED).forEach(s ->
-                runbooks.keep(endpoint.id(), new StepRecord(s.key(), Knot.TIGHT, Optional.empty(), now, Map.of(), List.of(), "", by)));
+        runbooks.runbook(endpoint).kind().steps().stream()
+                .filter(s -> s.gate().type() == GateType.CONFIRMED)
+                .forEach(s -> runbooks.keep(
+                        endpoint.id(),
+                        new StepRecord(s.key(), Knot.TIGHT, Optional.empty(), now, Map.of(), List.of(), "", by)));
     }
 }

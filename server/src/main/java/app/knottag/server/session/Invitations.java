@@ -1,8 +1,8 @@
 package app.knottag.server.session;
 
 import app.knottag.core.log.Words;
-import app.knottag.server.web.Idempotency;
 import app.knottag.server.log.Log;
+import app.knottag.server.web.Idempotency;
 import app.knottag.server.web.Problem;
 import java.security.SecureRandom;
 import java.time.Clock;
@@ -52,22 +52,32 @@ public class Invitations {
 
     @Transactional
     public void accept(String token, String name, String password) {
-        Words.problem(name, true).ifPresent(p -> { throw Problem.field("name", "bad-name", p); });
+        Words.problem(name, true).ifPresent(p -> {
+            throw Problem.field("name", "bad-name", p);
+        });
         byte[] hash = Idempotency.sha256(token);
         Role role = people.invited(hash);
         if (role == null || people.use(hash) == 0)
-            throw Problem.of(HttpStatus.GONE, "invitation-gone", "This link was used already or is too old. Ask a lead for a new one.");
+            throw Problem.of(
+                    HttpStatus.GONE,
+                    "invitation-gone",
+                    "This link was used already or is too old. Ask a lead for a new one.");
         add(name.strip(), role, password);
     }
 
     @Transactional
     public void add(String name, Role role, String password) {
         if (password.length() < SHORTEST_PASSWORD || password.length() > LONGEST_PASSWORD)
-            throw Problem.field("password", "password-length", "A password has " + SHORTEST_PASSWORD + " to " + LONGEST_PASSWORD + " characters; this has " + password.length() + ".");
+            throw Problem.field(
+                    "password",
+                    "password-length",
+                    "A password has " + SHORTEST_PASSWORD + " to " + LONGEST_PASSWORD + " characters; this has "
+                            + password.length() + ".");
         try {
             people.add(name, role, encoder.encode(password));
         } catch (DuplicateKeyException e) {
-            throw Problem.field("name", "name-taken", "There is a “" + name + "” already. Add a letter of the family name.");
+            throw Problem.field(
+                    "name", "name-taken", "There is a “" + name + "” already. Add a letter of the family name.");
         }
         log.write(Log.entry(name, "joined").after(role));
     }

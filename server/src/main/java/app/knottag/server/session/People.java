@@ -28,6 +28,7 @@ interface People {
     @Select("select role from invitation where token_hash = #{hash} and used_at is null and expires_at > now()")
     Role invited(byte[] hash);
 
-    @Update("update invitation set used_at = now() where token_hash = #{hash} and used_at is null and expires_at > now()")
+    @Update(
+            "update invitation set used_at = now() where token_hash = #{hash} and used_at is null and expires_at > now()")
     int use(byte[] hash);
 }

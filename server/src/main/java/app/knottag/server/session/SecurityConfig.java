@@ -23,8 +23,9 @@ import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWrite
 @Configuration
 class SecurityConfig {
 
-    private static final String CONTENT_POLICY = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:;"
-            + " connect-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
+    private static final String CONTENT_POLICY =
+            "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:;"
+                    + " connect-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
 
     @Bean
     SecurityFilterChain chain(HttpSecurity http, SecurityContextRepository contexts) throws Exception {
@@ -40,14 +41,21 @@ class SecurityConfig {
                         .permissionsPolicyHeader(p -> p.policy("camera=(self), geolocation=(), microphone=()")))
                 .exceptionHandling(e -> e.authenticationEntryPoint(new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED))
                         .accessDeniedHandler((request, response, denied) -> refuse(response)))
-                .authorizeHttpRequests(a -> a
-                        .requestMatchers("/api/session", "/api/welcome", "/api/invitations/acceptance").permitAll()
-                        .requestMatchers("/api/invitations").hasRole("LEAD")
-                        .requestMatchers(POST, "/api/sites").hasRole("LEAD")
-                        .requestMatchers(POST, "/api/address/read", "/api/mac/read", "/api/serial/read").authenticated()
-                        .requestMatchers(GET, "/api/**").authenticated()
-                        .requestMatchers("/api/**").hasAnyRole("LEAD", "TECHNICIAN")
-                        .anyRequest().permitAll())
+                .authorizeHttpRequests(
+                        a -> a.requestMatchers("/api/session", "/api/welcome", "/api/invitations/acceptance")
+                                .permitAll()
+                                .requestMatchers("/api/invitations")
+                                .hasRole("LEAD")
+                                .requestMatchers(POST, "/api/sites")
+                                .hasRole("LEAD")
+                                .requestMatchers(POST, "/api/address/read", "/api/mac/read", "/api/serial/read")
+                                .authenticated()
+                                .requestMatchers(GET, "/api/**")
+                                .authenticated()
+                                .requestMatchers("/api/**")
+                                .hasAnyRole("LEAD", "TECHNICIAN")
+                                .anyRequest()
+                                .permitAll())
                 .build();
     }
 
@@ -55,8 +63,10 @@ class SecurityConfig {
         response.setStatus(HttpStatus.FORBIDDEN.value());
         response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
         response.setCharacterEncoding("UTF-8");
-        response.getWriter().write("{\"status\":403,\"title\":\"Forbidden\",\"code\":\"not-allowed\",\"errors\":[],"
-                + "\"detail\":\"Your role does not allow this, or the page is out of date. Reload it, or ask a lead.\"}");
+        response.getWriter()
+                .write(
+                        "{\"status\":403,\"title\":\"Forbidden\",\"code\":\"not-allowed\",\"errors\":[],"
+                                + "\"detail\":\"Your role does not allow this, or the page is out of date. Reload it, or ask a lead.\"}");
     }
 
     @Bean
@@ -82,7 +92,8 @@ class SecurityConfig {
     }
 
     @Bean
-    org.springframework.security.authentication.AuthenticationManager authentication(UserDetailsService users, PasswordEncoder encoder) {
+    org.springframework.security.authentication.AuthenticationManager authentication(
+            UserDetailsService users, PasswordEncoder encoder) {
         var provider = new org.springframework.security.authentication.dao.DaoAuthenticationProvider(users);
         provider.setPasswordEncoder(encoder);
         return new org.springframework.security.authentication.ProviderManager(provider);

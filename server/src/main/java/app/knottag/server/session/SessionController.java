@@ -27,7 +27,12 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class SessionController {
 
-    record SignInRequest(@NotBlank(message = "Type your name.") @Size(max = 60) String name, @NotNull(message = "Type your password.") @Size(max = 200) String password) {}
+    record SignInRequest(
+            @NotBlank(message = "Type your name.") @Size(max = 60)
+            String name,
+
+            @NotNull(message = "Type your password.") @Size(max = 200)
+            String password) {}
 
     record Session(String name, Role role) {}
 
@@ -35,7 +40,13 @@ class SessionController {
 
     record Invitation(String path, Role role) {}
 
-    record AcceptanceRequest(@NotBlank String token, @NotBlank(message = "Type your name.") @Size(max = 60) String name, @NotNull String password) {}
+    record AcceptanceRequest(
+            @NotBlank String token,
+
+            @NotBlank(message = "Type your name.") @Size(max = 60)
+            String name,
+
+            @NotNull String password) {}
 
     /** What the page may know before anyone has signed in. */
     record Welcome(boolean demo, List<DemoPerson> people) {}
@@ -46,7 +57,12 @@ class SessionController {
     private final Invitations invitations;
     private final DemoPeople demoPeople;
 
-    SessionController(AuthenticationManager authentication, SecurityContextRepository contexts, LoginLimit limit, Invitations invitations, DemoPeople demoPeople) {
+    SessionController(
+            AuthenticationManager authentication,
+            SecurityContextRepository contexts,
+            LoginLimit limit,
+            Invitations invitations,
+            DemoPeople demoPeople) {
         this.authentication = authentication;
         this.contexts = contexts;
         this.limit = limit;
@@ -64,15 +80,22 @@ class SessionController {
         String caller = request.getRemoteAddr();
         if (limit.exceeded(body.name(), caller)) {
             response.setHeader("Retry-After", "" + LoginLimit.WINDOW.toSeconds());
-            throw Problem.of(HttpStatus.TOO_MANY_REQUESTS, "too-many-tries", "Too many wrong tries. Wait five minutes, then try again.");
+            throw Problem.of(
+                    HttpStatus.TOO_MANY_REQUESTS,
+                    "too-many-tries",
+                    "Too many wrong tries. Wait five minutes, then try again.");
         }
         try {
-            var known = authentication.authenticate(UsernamePasswordAuthenticationToken.unauthenticated(body.name().strip(), body.password()));
+            var known = authentication.authenticate(UsernamePasswordAuthenticationToken.unauthenticated(
+                    body.name().strip(), body.password()));
             limit.succeeded(body.name());
             return begin(known, request, response);
         } catch (AuthenticationException e) {
             limit.failed(body.name(), caller);
-            throw Problem.of(HttpStatus.UNAUTHORIZED, "wrong-name-or-password", "Name and password do not go together. Type them again.");
+            throw Problem.of(
+                    HttpStatus.UNAUTHORIZED,
+                    "wrong-name-or-password",
+                    "Name and password do not go together. Type them again.");
         }
     }
 

@@ -24,7 +24,8 @@ public interface SiteStore {
 
     record SummaryRow(long id, String name, String code, long endpoints) {}
 
-    String SEGMENT = "select id, site_id, name, prefix, gateway, array_to_string(array(select host(r) from unnest(resolvers) r), ' ') as resolvers from segment ";
+    String SEGMENT =
+            "select id, site_id, name, prefix, gateway, array_to_string(array(select host(r) from unnest(resolvers) r), ' ') as resolvers from segment ";
 
     @Select("""
             select s.id, s.name, s.code, count(e.id) as endpoints from site s
@@ -40,10 +41,12 @@ public interface SiteStore {
     @Select(SEGMENT + "where id = #{id}")
     SegmentRow segment(long id);
 
-    @Select("select p.segment_id, p.from_address, p.to_address from pool p join segment s on s.id = p.segment_id where s.site_id = #{siteId} order by p.from_address")
+    @Select(
+            "select p.segment_id, p.from_address, p.to_address from pool p join segment s on s.id = p.segment_id where s.site_id = #{siteId} order by p.from_address")
     List<PoolRow> pools(long siteId);
 
-    @Select("select id, site_id, segment_id, name, host_base, port_base from series where site_id = #{siteId} order by name")
+    @Select(
+            "select id, site_id, segment_id, name, host_base, port_base from series where site_id = #{siteId} order by name")
     List<SeriesRow> series(long siteId);
 
     @Select("select id, site_id, name, address, test_port from partner where site_id = #{siteId} order by name")
@@ -60,10 +63,15 @@ public interface SiteStore {
             insert into segment (site_id, name, prefix, gateway, resolvers)
             values (#{siteId}, #{name}, #{prefix}, #{gateway}, string_to_array(#{resolvers}, ' ')::inet[]) returning id""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
-    long addSegment(@Param("siteId") long siteId, @Param("name") String name, @Param("prefix") Ipv4Prefix prefix,
-            @Param("gateway") Ipv4Address gateway, @Param("resolvers") String resolvers);
+    long addSegment(
+            @Param("siteId") long siteId,
+            @Param("name") String name,
+            @Param("prefix") Ipv4Prefix prefix,
+            @Param("gateway") Ipv4Address gateway,
+            @Param("resolvers") String resolvers);
 
-    @Select("insert into pool (segment_id, from_address, to_address) values (#{segmentId}, #{from}, #{to}) returning id")
+    @Select(
+            "insert into pool (segment_id, from_address, to_address) values (#{segmentId}, #{from}, #{to}) returning id")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     long addPool(@Param("segmentId") long segmentId, @Param("from") Ipv4Address from, @Param("to") Ipv4Address to);
 
@@ -71,12 +79,20 @@ public interface SiteStore {
             insert into series (site_id, segment_id, name, host_base, port_base)
             values (#{siteId}, #{segmentId}, #{name}, #{hostBase}, #{portBase}) returning id""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
-    long addSeries(@Param("siteId") long siteId, @Param("segmentId") long segmentId, @Param("name") String name,
-            @Param("hostBase") int hostBase, @Param("portBase") int portBase);
+    long addSeries(
+            @Param("siteId") long siteId,
+            @Param("segmentId") long segmentId,
+            @Param("name") String name,
+            @Param("hostBase") int hostBase,
+            @Param("portBase") int portBase);
 
     @Select("""
             insert into partner (site_id, name, address, test_port) values (#{siteId}, #{name}, #{address}, #{testPort})
             on conflict (site_id, name) do update set address = excluded.address, test_port = coalesce(excluded.test_port, partner.test_port) returning id""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
-    long keepPartner(@Param("siteId") long siteId, @Param("name") String name, @Param("address") Ipv4Address address, @Param("testPort") Integer testPort);
+    long keepPartner(
+            @Param("siteId") long siteId,
+            @Param("name") String name,
+            @Param("address") Ipv4Address address,
+            @Param("testPort") Integer testPort);
 }

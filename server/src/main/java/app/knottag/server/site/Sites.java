@@ -41,7 +41,10 @@ public class Sites {
     }
 
     Segment plain(SegmentRow row, List<PoolRow> pools) {
-        var own = pools.stream().filter(p -> p.segmentId() == row.id()).map(p -> new Pool(p.fromAddress(), p.toAddress())).toList();
+        var own = pools.stream()
+                .filter(p -> p.segmentId() == row.id())
+                .map(p -> new Pool(p.fromAddress(), p.toAddress()))
+                .toList();
         return new Segment(row.prefix(), Optional.ofNullable(row.gateway()), own);
     }
 
@@ -50,7 +53,10 @@ public class Sites {
     }
 
     public static List<Ipv4Address> resolvers(SegmentRow row) {
-        return Arrays.stream(row.resolvers().split(" ")).filter(t -> !t.isEmpty()).map(Ipv4Address::parse).toList();
+        return Arrays.stream(row.resolvers().split(" "))
+                .filter(t -> !t.isEmpty())
+                .map(Ipv4Address::parse)
+                .toList();
     }
 
     public static String join(List<Ipv4Address> addresses) {
@@ -65,8 +71,15 @@ public class Sites {
     }
 
     @Transactional
-    public long addSegment(long siteId, String name, Segment segment, List<Ipv4Address> resolvers, Optional<Series> series, String by) {
-        long id = store.addSegment(siteId, name, segment.prefix(), segment.gateway().orElse(null), join(resolvers));
+    public long addSegment(
+            long siteId,
+            String name,
+            Segment segment,
+            List<Ipv4Address> resolvers,
+            Optional<Series> series,
+            String by) {
+        long id = store.addSegment(
+                siteId, name, segment.prefix(), segment.gateway().orElse(null), join(resolvers));
         segment.pools().forEach(p -> store.addPool(id, p.from(), p.to()));
         series.ifPresent(s -> store.addSeries(siteId, id, s.name(), s.hostBase(), s.portBase()));
         log.write(Log.entry(by, "segment added").at(siteId, null).after(segment(id)));

@@ -14,16 +14,23 @@ public final class Etags {
 
     public static int required(String ifMatch) {
         if (ifMatch == null || ifMatch.isBlank())
-            throw Problem.of(HttpStatus.PRECONDITION_REQUIRED, "if-match-missing",
+            throw Problem.of(
+                    HttpStatus.PRECONDITION_REQUIRED,
+                    "if-match-missing",
                     "Send the version that you have seen in an If-Match header.");
         String digits = ifMatch.replaceAll("^(W/)?\"|\"$", "");
         if (!digits.matches("[0-9]{1,9}"))
-            throw Problem.of(HttpStatus.BAD_REQUEST, "if-match-unreadable", "If-Match must be the ETag of the record, such as \"3\".");
+            throw Problem.of(
+                    HttpStatus.BAD_REQUEST,
+                    "if-match-unreadable",
+                    "If-Match must be the ETag of the record, such as \"3\".");
         return Integer.parseInt(digits);
     }
 
     public static Problem stale() {
-        return Problem.of(HttpStatus.PRECONDITION_FAILED, "changed-meanwhile",
+        return Problem.of(
+                HttpStatus.PRECONDITION_FAILED,
+                "changed-meanwhile",
                 "Somebody changed this in the meantime. Look at it again; what you typed is still here.");
     }
 }

@@ -23,7 +23,8 @@ public class Idempotency {
 
     @Mapper
     interface Store {
-        @Insert("insert into idempotency (person, key, fingerprint) values (#{person}, #{key}, #{fingerprint}) on conflict do nothing")
+        @Insert(
+                "insert into idempotency (person, key, fingerprint) values (#{person}, #{key}, #{fingerprint}) on conflict do nothing")
         int claim(@Param("person") String person, @Param("key") String key, @Param("fingerprint") byte[] fingerprint);
 
         @Select("select fingerprint, answer from idempotency where person = #{person} and key = #{key}")
@@ -54,13 +55,18 @@ public class Idempotency {
     @Transactional
     public <T> T once(String person, String key, Object request, Class<T> type, Supplier<T> work) {
         if (key == null || key.length() < 8 || key.length() > 80)
-            throw Problem.of(HttpStatus.BAD_REQUEST, "idempotency-key-missing",
+            throw Problem.of(
+                    HttpStatus.BAD_REQUEST,
+                    "idempotency-key-missing",
                     "Send a key of your own, 8 to 80 characters, in an Idempotency-Key header, so that sending twice makes one.");
         byte[] fingerprint = sha256(type.getName() + json.writeValueAsString(request));
         if (store.claim(person, key, fingerprint) == 0) {
             var kept = store.find(person, key);
             if (!MessageDigest.isEqual(kept.fingerprint(), fingerprint))
-                throw Problem.of(HttpStatus.UNPROCESSABLE_CONTENT, "idempotency-key-reused", "This Idempotency-Key was used for another request.");
+                throw Problem.of(
+                        HttpStatus.UNPROCESSABLE_CONTENT,
+                        "idempotency-key-reused",
+                        "This Idempotency-Key was used for another request.");
             return json.readValue(kept.answer().text(), type);
         }
         T answer = work.get();

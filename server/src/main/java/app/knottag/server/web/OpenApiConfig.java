@@ -26,7 +26,8 @@ class OpenApiConfig {
             api.getComponents().getSchemas().forEach((name, any) -> {
                 Schema<?> schema = any;
                 if (schema.getProperties() == null || name.endsWith("Request")) return;
-                schema.setRequired(List.copyOf(new TreeSet<>(schema.getProperties().keySet())));
+                schema.setRequired(
+                        List.copyOf(new TreeSet<>(schema.getProperties().keySet())));
             });
         };
     }

@@ -32,7 +32,12 @@ public class Problem extends RuntimeException {
     }
 
     public static Problem fields(List<FieldError> errors) {
-        return new Problem(HttpStatus.UNPROCESSABLE_CONTENT, errors.get(0).code(), errors.get(0).message(), errors, Map.of());
+        return new Problem(
+                HttpStatus.UNPROCESSABLE_CONTENT,
+                errors.get(0).code(),
+                errors.get(0).message(),
+                errors,
+                Map.of());
     }
 
     public static Problem notFound(String what) {
@@ -40,7 +45,8 @@ public class Problem extends RuntimeException {
     }
 
     public static Problem conflict(String field, String code, String message, Map<String, Object> more) {
-        return new Problem(HttpStatus.CONFLICT, code, message, List.of(new FieldError("/" + field, code, message)), more);
+        return new Problem(
+                HttpStatus.CONFLICT, code, message, List.of(new FieldError("/" + field, code, message)), more);
     }
 
     HttpStatus status() {

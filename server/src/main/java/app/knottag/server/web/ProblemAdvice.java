@@ -14,6 +14,7 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.security.access.AccessDeniedException;
 import org.springframework.transaction.CannotCreateTransactionException;
+import org.springframework.web.ErrorResponse;
 import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
@@ -40,26 +41,37 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     @ExceptionHandler({DataAccessResourceFailureException.class, CannotCreateTransactionException.class})
     ResponseEntity<ProblemDetail> databaseGone(Exception e) {
         LOG.error("The database cannot be reached", e);
-        return answer(detail(HttpStatus.SERVICE_UNAVAILABLE, "database-unreachable",
-                "The database cannot be reached. Nothing was changed; try again in a moment.", List.of(), Map.of()));
+        return answer(detail(
+                HttpStatus.SERVICE_UNAVAILABLE,
+                "database-unreachable",
+                "The database cannot be reached. Nothing was changed; try again in a moment.",
+                List.of(),
+                Map.of()));
     }
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> unexpected(Exception e, HttpServletRequest request) throws Exception {
         if (e instanceof AccessDeniedException) throw e;
         LOG.error("{} {} failed", request.getMethod(), request.getRequestURI(), e);
-        return answer(detail(HttpStatus.INTERNAL_SERVER_ERROR, "unexpected",
-                "Something went wrong here, not with what you typed. Nothing was changed; the server's log says more.", List.of(), Map.of()));
+        return answer(detail(
+                HttpStatus.INTERNAL_SERVER_ERROR,
+                "unexpected",
+                "Something went wrong here, not with what you typed. Nothing was changed; the server's log says more.",
+                List.of(),
+                Map.of()));
     }
 
     @Override
     protected ResponseEntity<Object> handleMethodArgumentNotValid(
             MethodArgumentNotValidException e, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
         var errors = e.getBindingResult().getFieldErrors().stream()
-                .map(f -> new Problem.FieldError("/" + f.getField().replace('.', '/'), "bad-value", f.getDefaultMessage()))
+                .map(f -> new Problem.FieldError(
+                        "/" + f.getField().replace('.', '/'), "bad-value", f.getDefaultMessage()))
                 .toList();
-        String message = errors.isEmpty() ? "The request cannot be read." : errors.get(0).message();
-        return ResponseEntity.unprocessableContent().body(detail(HttpStatus.UNPROCESSABLE_CONTENT, "bad-value", message, errors, Map.of()));
+        String message =
+                errors.isEmpty() ? "The request cannot be read." : errors.get(0).message();
+        return ResponseEntity.unprocessableContent()
+                .body(detail(HttpStatus.UNPROCESSABLE_CONTENT, "bad-value", message, errors, Map.of()));
     }
 
     @Override
@@ -69,7 +81,9 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         String message = "The request body is not the JSON that belongs here.";
         if (e.getCause() instanceof DatabindException cause && !cause.getPath().isEmpty()) {
             var pointer = new StringBuilder();
-            cause.getPath().forEach(r -> pointer.append('/').append(r.getPropertyName() == null ? r.getIndex() : r.getPropertyName()));
+            cause.getPath()
+                    .forEach(r -> pointer.append('/')
+                            .append(r.getPropertyName() == null ? r.getIndex() : r.getPropertyName()));
             Throwable root = cause;
             while (root.getCause() != null) root = root.getCause();
             message = root instanceof IllegalArgumentException && !(root instanceof DatabindException)
@@ -77,13 +91,16 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
                     : "The value at " + pointer + " is not one that belongs there.";
             errors = List.of(new Problem.FieldError(pointer.toString(), "bad-value", message));
         }
-        return ResponseEntity.badRequest().body(detail(HttpStatus.BAD_REQUEST, "unreadable-request", message, errors, Map.of()));
+        return ResponseEntity.badRequest()
+                .body(detail(HttpStatus.BAD_REQUEST, "unreadable-request", message, errors, Map.of()));
     }
 
     @Override
     protected ResponseEntity<Object> handleExceptionInternal(
             Exception e, Object body, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
-        if (body instanceof ProblemDetail detail && (detail.getProperties() == null || !detail.getProperties().containsKey("code")))
+        if (body == null && e instanceof ErrorResponse known) body = known.getBody();
+        if (body instanceof ProblemDetail detail
+                && (detail.getProperties() == null || !detail.getProperties().containsKey("code")))
             detail.setProperty("code", "http-" + status.value());
         return super.handleExceptionInternal(e, body, headers, status, request);
     }

@@ -1,0 +1,42 @@
+package app.knottag.server.web;
+
+import com.fasterxml.jackson.databind.JavaType;
+import io.swagger.v3.core.converter.AnnotatedType;
+import io.swagger.v3.core.converter.ModelConverter;
+import io.swagger.v3.core.converter.ModelConverterContext;
+import io.swagger.v3.core.util.Json;
+import io.swagger.v3.oas.models.media.Schema;
+import java.lang.reflect.RecordComponent;
+import java.util.Iterator;
+import java.util.List;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Tells the API's description which fields of a record may be null, from their annotation. */
+@Component
+class NullableFields implements ModelConverter {
+
+    @Override
+    public Schema<?> resolve(AnnotatedType type, ModelConverterContext context, Iterator<ModelConverter> chain) {
+        if (!chain.hasNext()) return null;
+        Schema<?> schema = chain.next().resolve(type, context, chain);
+        JavaType java = Json.mapper().constructType(type.getType());
+        if (java == null || schema == null || !java.getRawClass().isRecord()) return schema;
+        Schema<?> model = context.getDefinedModels().get(java.getRawClass().getSimpleName());
+        if (model == null || model.getProperties() == null) return schema;
+        for (RecordComponent component : java.getRawClass().getRecordComponents())
+            if (component.getAnnotatedType().isAnnotationPresent(Nullable.class))
+                model.getProperties().computeIfPresent(component.getName(), (name, property) -> nullable(property));
+        return schema;
+    }
+
+    private static Schema<?> nullable(Schema<?> property) {
+        if (property.get$ref() != null)
+            return new Schema<>()
+                    .anyOf(List.of(new Schema<>().$ref(property.get$ref()), new Schema<>().types(Set.of("null"))));
+        if (property.getTypes() != null) property.addType("null");
+        if (property.getEnum() != null) property.addEnumItemObject(null);
+        return property;
+    }
+}
