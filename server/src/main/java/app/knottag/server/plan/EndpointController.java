@@ -80,6 +80,7 @@ class EndpointController {
             @Nullable Integer number,
             String name,
             @Nullable Ipv4Address address,
+            @Nullable Long host,
             Ipv4Address mask,
             Integer servicePort,
             String partnerName,
@@ -195,6 +196,8 @@ class EndpointController {
                                 shown,
                                 name,
                                 p.choice().address(),
+                                p.choice().address().number()
+                                        - segment.prefix().network().number(),
                                 segment.prefix().mask(),
                                 port,
                                 partnerName,
@@ -206,6 +209,7 @@ class EndpointController {
                         r -> new ProposalView(
                                 shown,
                                 name,
+                                null,
                                 null,
                                 segment.prefix().mask(),
                                 port,

@@ -1,0 +1,78 @@
+import createClient, { type Middleware } from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+export type Schemas = components['schemas'];
+
+/** A refusal from the server, as problem details (RFC 9457). */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly errors: { pointer: string; message: string }[] = [],
+    readonly more: Record<string, unknown> = {},
+  ) {
+    super(message);
+  }
+
+  /** What is wrong with one field of the form, or nothing. */
+  field(name: string): string | undefined {
+    return this.errors.find((e) => e.pointer === '/' + name)?.message;
+  }
+}
+
+const csrf: Middleware = {
+  onRequest({ request }) {
+    const token = /(?:^|; )XSRF-TOKEN=([^;]+)/.exec(document.cookie)?.[1];
+    if (token && request.method !== 'GET') request.headers.set('X-XSRF-TOKEN', decodeURIComponent(token));
+    return request;
+  },
+};
+
+export const api = createClient<paths>({ baseUrl: '/' });
+api.use(csrf);
+
+type Result<T> = { data?: T; error?: unknown; response: Response };
+
+function problemOf(error: unknown, status: number): Problem {
+  const body = (typeof error === 'object' && error !== null ? error : {}) as Record<string, unknown>;
+  const fallback =
+    status === 401
+      ? 'You are signed out. Sign in again; what you typed is kept.'
+      : 'The server did not understand.';
+  return new Problem(
+    status,
+    String(body.code ?? 'http-' + status),
+    String(body.detail ?? fallback),
+    Array.isArray(body.errors) ? body.errors : [],
+    body,
+  );
+}
+
+/** Unwraps an answer, or throws the problem in it. */
+export async function ok<T>(call: Promise<Result<T>>): Promise<T> {
+  return (await okWithTag(call)).data;
+}
+
+/** Unwraps an answer together with its entity tag. */
+export async function okWithTag<T>(call: Promise<Result<T>>): Promise<{ data: T; etag: string }> {
+  let result: Result<T>;
+  try {
+    result = await call;
+  } catch (e) {
+    if (e instanceof DOMException && e.name === 'AbortError') throw e;
+    throw new Problem(
+      0,
+      'unreachable',
+      'Knot Tag cannot be reached. Is it still running? What you typed is kept.',
+    );
+  }
+  if (!result.response.ok) throw problemOf(result.error, result.response.status);
+  return { data: result.data as T, etag: result.response.headers.get('ETag') ?? '' };
+}
+
+/** A fresh key for a create, so that sending it twice makes one. */
+export const freshKey = () => ({ 'Idempotency-Key': crypto.randomUUID() });
+
+export const asProblem = (e: unknown) =>
+  e instanceof Problem ? e : new Problem(0, 'unexpected', e instanceof Error ? e.message : String(e));

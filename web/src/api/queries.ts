@@ -1,0 +1,78 @@
+import { queryOptions } from '@tanstack/svelte-query';
+import { api, ok, okWithTag, Problem } from './client';
+
+export const sessionQuery = queryOptions({
+  queryKey: ['session'],
+  queryFn: async () => {
+    try {
+      return await ok(api.GET('/api/session'));
+    } catch (e) {
+      if (e instanceof Problem && e.status === 401) return null;
+      throw e;
+    }
+  },
+});
+export const welcomeQuery = queryOptions({
+  queryKey: ['welcome'],
+  queryFn: () => ok(api.GET('/api/welcome')),
+  staleTime: Infinity,
+});
+export const kindsQuery = queryOptions({
+  queryKey: ['kinds'],
+  queryFn: () => ok(api.GET('/api/kinds')),
+  staleTime: Infinity,
+});
+export const sitesQuery = queryOptions({ queryKey: ['sites'], queryFn: () => ok(api.GET('/api/sites')) });
+
+const site = (siteId: number) => ({ params: { path: { siteId } } });
+export const siteQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}', site(siteId))),
+  });
+export const stationsQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'stations'],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}/stations', site(siteId))),
+    refetchInterval: 20_000,
+  });
+export const runningQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'running'],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}/running', site(siteId))),
+    refetchInterval: 20_000,
+  });
+export const endpointsQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'endpoints'],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}/endpoints', site(siteId))),
+  });
+export const logQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'log'],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}/log', site(siteId))),
+  });
+
+const endpoint = (id: number) => ({ params: { path: { id } } });
+export const endpointQuery = (id: number) =>
+  queryOptions({
+    queryKey: ['endpoint', id],
+    queryFn: () => okWithTag(api.GET('/api/endpoints/{id}', endpoint(id))),
+    enabled: id > 0,
+  });
+export const runbookQuery = (id: number) =>
+  queryOptions({
+    queryKey: ['endpoint', id, 'runbook'],
+    queryFn: () => okWithTag(api.GET('/api/endpoints/{id}/runbook', endpoint(id))),
+    refetchInterval: 20_000,
+  });
+export const roundQuery = (id: number) =>
+  queryOptions({
+    queryKey: ['endpoint', id, 'round'],
+    queryFn: () => ok(api.GET('/api/endpoints/{id}/rounds/latest', endpoint(id))),
+  });
+export const benchQuery = queryOptions({
+  queryKey: ['bench'],
+  queryFn: () => ok(api.GET('/api/bench-panel')),
+  refetchInterval: 2_000,
+});

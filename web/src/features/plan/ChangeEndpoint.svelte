@@ -1,0 +1,127 @@
+<script lang="ts">
+  import { useQueryClient } from '@tanstack/svelte-query';
+  import { api, asProblem, ok, okWithTag, type Problem, type Schemas } from '../../api/client';
+  import Dialog from '../../ui/Dialog.svelte';
+  import ReadField from '../../ui/ReadField.svelte';
+  import TextField from '../../ui/TextField.svelte';
+  import Trouble from '../../ui/Trouble.svelte';
+  import { at, go } from '../../router';
+  import { readAddress } from '../address/readers';
+
+  let { endpoint, mayWork }: { endpoint: { data: Schemas['EndpointView']; etag: string }; mayWork: boolean } =
+    $props();
+  const client = useQueryClient();
+  const e = $derived(endpoint.data);
+  let changing = $state(false);
+  let retiring = $state(false);
+  let problem = $state<Problem | null>(null);
+  let reason = $state('');
+  const f = $state({ name: '', address: '', place: '', outlet: '', switchPort: '' });
+  const header = $derived({ 'If-Match': endpoint.etag });
+  const next = $derived(
+    (
+      { PLAN: 'plan', REGISTER: 'register', ONBOARD: 'onboard', CONFIRM: 'confirm', DONE: 'confirm' } as const
+    )[e.station],
+  );
+
+  function begin() {
+    Object.assign(f, {
+      name: e.name,
+      address: e.address ?? '',
+      place: e.place,
+      outlet: e.outlet,
+      switchPort: e.switchPort,
+    });
+    problem = null;
+    changing = true;
+  }
+
+  async function refresh() {
+    await client.invalidateQueries({ queryKey: ['site', e.siteId] });
+    await client.invalidateQueries({ queryKey: ['endpoint', e.id] });
+  }
+
+  async function save(event: SubmitEvent) {
+    event.preventDefault();
+    try {
+      await okWithTag(
+        api.PATCH('/api/endpoints/{id}', { params: { path: { id: e.id }, header }, body: { ...f } }),
+      );
+      changing = false;
+    } catch (error) {
+      problem = asProblem(error);
+    }
+    await refresh();
+  }
+
+  async function retire() {
+    try {
+      await ok(
+        api.POST('/api/endpoints/{id}/retirement', {
+          params: { path: { id: e.id }, header },
+          body: { reason },
+        }),
+      );
+      retiring = false;
+      await go(at(e.siteId, 'plan'));
+    } catch (error) {
+      problem = asProblem(error);
+    }
+    await refresh();
+  }
+</script>
+
+<h2>{e.name}</h2>
+<p class="quiet mt-1">{e.standing}.</p>
+{#if e.oneSlipFrom.length}
+  <p class="caution mt-3">
+    One slip of a finger away from {e.oneSlipFrom.join(', ')}: read the last group aloud.
+  </p>
+{/if}
+{#if changing}
+  <form onsubmit={save} class="mt-4 grid gap-3 sm:grid-cols-2">
+    <TextField label="Name" bind:value={f.name} error={problem?.field('name')} required />
+    <ReadField
+      label="Address"
+      bind:value={f.address}
+      read={readAddress('ADDRESS', { endpointId: e.id })}
+      error={problem?.field('address')}
+    />
+    <TextField label="Place" bind:value={f.place} error={problem?.field('place')} />
+    <TextField label="Outlet" bind:value={f.outlet} error={problem?.field('outlet')} />
+    <TextField label="Switch port" bind:value={f.switchPort} error={problem?.field('switchPort')} />
+    <div class="sm:col-span-2">
+      {#if f.address !== (e.address ?? '') && e.station !== 'PLAN' && e.station !== 'REGISTER'}
+        <p class="caution mb-3">
+          Another address undoes the entry, the read-back, the restart and the proof.
+        </p>
+      {/if}
+      <Trouble {problem} />
+      <button class="btn btn-primary">Keep the change</button>
+      <button type="button" class="btn btn-ghost" onclick={() => (changing = false)}>Leave it</button>
+    </div>
+  </form>
+{:else}
+  <div class="mt-4 flex flex-wrap gap-2">
+    {#if next !== 'plan'}<a class="btn btn-primary" href={at(e.siteId, next, e.id)}
+        >{e.station === 'DONE' ? 'See the proof' : 'Go on with it'}</a
+      >{/if}
+    {#if mayWork}
+      <button class="btn btn-outline btn-primary" onclick={begin}>Change</button>
+      <button class="btn btn-outline btn-error" onclick={() => ((problem = null), (retiring = true))}
+        >Retire</button
+      >
+    {/if}
+  </div>
+{/if}
+<Dialog bind:open={retiring} title="Retire {e.name}?">
+  <p>
+    Its address {e.address ?? ''}, its MAC, number and port become free for others. Its log stays. This cannot
+    be undone.
+  </p>
+  <div class="mt-4">
+    <TextField label="Why" bind:value={reason} error={problem?.field('reason')} required />
+  </div>
+  <Trouble problem={problem?.errors.length ? null : problem} />
+  <button class="btn mt-4 btn-error" onclick={retire}>Retire it and free its address</button>
+</Dialog>

@@ -1,0 +1,26 @@
+<script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
+  import { logQuery } from '../../api/queries';
+  import { dayTime } from '../../ui/time';
+  import { at } from '../../router';
+
+  let { siteId, zone, offset }: { siteId: number; zone: string; offset: string } = $props();
+  const log = createQuery(() => logQuery(siteId));
+</script>
+
+<section aria-label="What happened lately">
+  <h2>Lately</h2>
+  <p class="quiet text-sm">Times of the site, UTC{offset === 'Z' ? '' : offset}</p>
+  <ol class="mt-2 grid gap-1 text-sm">
+    {#each (log.data ?? []).slice(0, 7) as line (line.id)}
+      <li class="flex gap-3">
+        <span class="quiet w-24 shrink-0 font-mono">{dayTime(line.at, zone)}</span>
+        <span class="min-w-0"
+          >{line.action}{#if line.endpoint && line.endpointId}:
+            <a class="link" href={at(siteId, 'plan', line.endpointId)}>{line.endpoint}</a>{/if}
+          <span class="quiet">by {line.person}</span></span
+        >
+      </li>
+    {:else}<li class="quiet">Nothing yet.</li>{/each}
+  </ol>
+</section>

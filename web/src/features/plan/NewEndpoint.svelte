@@ -1,0 +1,212 @@
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
+  import { kindsQuery } from '../../api/queries';
+  import Figures from '../../ui/Figures.svelte';
+  import ReadField from '../../ui/ReadField.svelte';
+  import TextField from '../../ui/TextField.svelte';
+  import Trouble from '../../ui/Trouble.svelte';
+  import { at, go } from '../../router';
+  import { readAddress, readMac, readSerial } from '../address/readers';
+
+  let {
+    siteId,
+    segment,
+    onpropose,
+  }: { siteId: number; segment: Schemas['SegmentView']; onpropose: (host: number | null) => void } = $props();
+  const client = useQueryClient();
+  const kinds = createQuery(() => kindsQuery);
+  const key = freshKey();
+  let kind = $state('counter-payment-terminal');
+  let number = $state<number | undefined>();
+  const proposal = createQuery(() => ({
+    queryKey: ['site', siteId, 'proposal', kind, segment.id, number ?? 0],
+    queryFn: () =>
+      ok(
+        api.GET('/api/sites/{siteId}/proposal', {
+          params: { path: { siteId }, query: { kind, segmentId: segment.id, number } },
+        }),
+      ),
+    staleTime: 0,
+    placeholderData: (before) => before,
+  }));
+  const chosenKind = $derived(kinds.data?.find((k) => k.id === kind));
+  const f = $state({
+    name: '',
+    address: '',
+    mac: '',
+    serial: '',
+    place: '',
+    outlet: '',
+    port: '',
+    partner: '',
+    partnerAddress: '',
+  });
+  let choosing = $state(false);
+  let problem = $state<Problem | null>(null);
+  let busy = $state(false);
+
+  // The proposal fills the form until something else is typed.
+  let filled = { name: '', address: '', partner: '', partnerAddress: '' };
+  $effect(() => {
+    const p = proposal.data;
+    if (!p) return;
+    const fresh = {
+      name: p.name,
+      address: p.address ?? '',
+      partner: p.partnerName,
+      partnerAddress: p.partnerAddress ?? '',
+    };
+    for (const field of ['name', 'address', 'partner', 'partnerAddress'] as const)
+      if (f[field] === filled[field]) f[field] = fresh[field];
+    filled = fresh;
+  });
+  // The tape shows where the proposal goes; another address typed by hand is judged below its field.
+  $effect(() => {
+    const p = proposal.data;
+    onpropose(p && p.address === f.address ? p.host : null);
+    return () => onpropose(null);
+  });
+
+  async function add(e: SubmitEvent) {
+    e.preventDefault();
+    busy = true;
+    try {
+      const made = await ok(
+        api.POST('/api/sites/{siteId}/endpoints', {
+          params: { path: { siteId }, header: key },
+          body: {
+            segmentId: segment.id,
+            kind,
+            number: proposal.data?.number ?? undefined,
+            name: f.name,
+            address: f.address,
+            mac: f.mac,
+            serial: f.serial,
+            place: f.place,
+            outlet: f.outlet,
+            switchPort: f.port,
+            partnerName: f.partner,
+            partnerAddress: f.partnerAddress,
+          },
+        }),
+      );
+      await client.invalidateQueries({ queryKey: ['site', siteId] });
+      await go(at(siteId, 'onboard', made.id));
+    } catch (error) {
+      problem = asProblem(error);
+      key['Idempotency-Key'] = freshKey()['Idempotency-Key'];
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+<form onsubmit={add} class="mt-6" aria-label="New endpoint">
+  <div class="grid gap-x-8 gap-y-4 lg:grid-cols-2">
+    <section class="grid content-start gap-3" aria-label="What it is">
+      <h2>New endpoint</h2>
+      <div class="grid grid-cols-[1fr_6rem] gap-4">
+        <div>
+          <label class="field-label" for="kind">Kind</label>
+          <select id="kind" class="select w-full" bind:value={kind} onchange={() => (number = undefined)}>
+            {#each kinds.data ?? [] as k (k.id)}<option value={k.id}>{k.name}</option>{/each}
+          </select>
+        </div>
+        {#if chosenKind?.series}
+          <div>
+            <label class="field-label" for="number">Number</label>
+            <input
+              id="number"
+              type="number"
+              min="1"
+              max="9999"
+              class="input w-full font-mono"
+              value={number ?? proposal.data?.number ?? ''}
+              oninput={(e) => (number = e.currentTarget.valueAsNumber || undefined)}
+            />
+          </div>
+        {/if}
+      </div>
+      <TextField label="Name" bind:value={f.name} error={problem?.field('name')} required />
+      <div class="grid grid-cols-2 gap-4">
+        <TextField
+          label="Place"
+          bind:value={f.place}
+          error={problem?.field('place')}
+          hint="Where it stands"
+        />
+        <TextField label="Outlet" bind:value={f.outlet} error={problem?.field('outlet')} />
+        <TextField label="Switch port" bind:value={f.port} error={problem?.field('switchPort')} />
+        <TextField
+          label="Partner"
+          bind:value={f.partner}
+          error={problem?.field('partnerName')}
+          hint="What must reach it"
+        />
+      </div>
+      {#if f.partner}<ReadField
+          label="Address of the partner"
+          bind:value={f.partnerAddress}
+          read={readAddress('RESOLVER', { segmentId: segment.id })}
+          error={problem?.field('partnerAddress')}
+        />{/if}
+    </section>
+    <section class="grid content-start gap-3" aria-label="Its address and label">
+      {#if proposal.data?.refused}
+        <h2>No address can be had</h2>
+        <p>{proposal.data.refused} {proposal.data.leastChange}</p>
+      {:else if proposal.data?.address}
+        <h2>It goes to <Figures value={proposal.data.address} /></h2>
+        <ul class="grid gap-1 text-sm" data-reasons>
+          {#each proposal.data.reasons as reason (reason)}<li>{reason}</li>{/each}
+        </ul>
+        {#if choosing}
+          <ReadField
+            label="Address"
+            bind:value={f.address}
+            read={readAddress('ADDRESS', { segmentId: segment.id })}
+            error={problem?.field('address')}
+            autofocus
+          />
+          <p class="flex flex-wrap items-center gap-2 text-sm">
+            <span class="quiet">Safest others:</span>
+            {#each proposal.data.alternatives as other (other.address)}
+              <button
+                type="button"
+                class="btn btn-outline font-mono btn-primary btn-sm"
+                onclick={() => (f.address = other.address)}>{other.address}</button
+              >
+            {/each}
+          </p>
+        {:else}
+          <div>
+            <button type="button" class="btn btn-outline btn-primary btn-sm" onclick={() => (choosing = true)}
+              >Choose another address</button
+            >
+          </div>
+          {#if problem?.field('address')}<p class="text-sm text-error">{problem.field('address')}</p>{/if}
+        {/if}
+      {/if}
+      <ReadField
+        label="MAC"
+        bind:value={f.mac}
+        read={readMac(siteId)}
+        error={problem?.field('mac')}
+        hint={chosenKind?.labelPlace}
+      />
+      <ReadField
+        label="Serial"
+        bind:value={f.serial}
+        read={readSerial(siteId, kind)}
+        error={problem?.field('serial')}
+        hint="Both may wait until the label is at hand."
+      />
+    </section>
+  </div>
+  <Trouble {problem} />
+  <div class="mt-2 flex gap-3">
+    <button class="btn btn-primary" disabled={busy || !proposal.data}>Tie it here <kbd>Enter</kbd></button>
+    <button type="button" class="btn btn-ghost" onclick={() => go(at(siteId, 'plan'))}>Leave it</button>
+  </div>
+</form>

@@ -1,0 +1,123 @@
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
+  import { roundQuery, siteQuery } from '../../api/queries';
+  import Knot from '../../ui/Knot.svelte';
+  import Loading from '../../ui/Loading.svelte';
+  import { clockTime, dayTime } from '../../ui/time';
+  import Steps from '../../ui/Steps.svelte';
+  import Trouble from '../../ui/Trouble.svelte';
+  import SignOff from './SignOff.svelte';
+
+  let { endpoint, mayWork }: { endpoint: { data: Schemas['EndpointView']; etag: string }; mayWork: boolean } =
+    $props();
+  const TITLES = {
+    ANSWERS: 'The address answers',
+    WHO_ANSWERS: 'Who answers there',
+    PORT_OPEN: 'Its service port is open',
+    SERVICE: 'The service gives its serial',
+    PARTNER: "The partner's side reaches it",
+  };
+  const client = useQueryClient();
+  const e = $derived(endpoint.data);
+  const latest = createQuery(() => roundQuery(e.id));
+  const site = createQuery(() => siteQuery(e.siteId));
+  let asking = $state(false);
+  let problem = $state<Problem | null>(null);
+  const round = $derived(latest.data?.round ?? null);
+  const zone = $derived(site.data?.zone ?? 'UTC');
+  const failed = $derived(round?.results.find((r) => r.knot === 'FRAYED'));
+  const steps = $derived(
+    (Object.keys(TITLES) as (keyof typeof TITLES)[]).map((key) => {
+      const result = round?.results.find((r) => r.check === key);
+      const tried = result && result.knot !== 'OPEN';
+      return {
+        key,
+        title: TITLES[key],
+        knot: asking ? ('HALF_DRAWN' as const) : (result?.knot ?? ('OPEN' as const)),
+        note: asking
+          ? 'asking…'
+          : result
+            ? result.seen +
+              (tried ? ` ${clockTime(result.at, zone)}, ${result.millis} ms, from ${result.vantage}` : '')
+            : 'not tried yet',
+        bad: !asking && result?.knot === 'FRAYED',
+      };
+    }),
+  );
+  const headline = $derived(
+    asking
+      ? 'Asking…'
+      : !round
+        ? 'Not proved yet'
+        : failed
+          ? `${e.name} does not reach its service`
+          : round.holds
+            ? 'All checks hold'
+            : 'Not proved yet',
+  );
+
+  async function check() {
+    asking = true;
+    problem = null;
+    try {
+      const answer = await ok(
+        api.POST('/api/endpoints/{id}/rounds', { params: { path: { id: e.id }, header: freshKey() } }),
+      );
+      client.setQueryData(['endpoint', e.id, 'round'], answer);
+    } catch (error) {
+      problem = asProblem(error);
+    } finally {
+      asking = false;
+    }
+    await client.invalidateQueries({ queryKey: ['endpoint', e.id], exact: true });
+    await client.invalidateQueries({ queryKey: ['site', e.siteId] });
+  }
+</script>
+
+{#if latest.error}
+  <Trouble problem={asProblem(latest.error)} again={() => latest.refetch()} />
+{:else if !latest.data}
+  <Loading />
+{:else}
+  <h1 role="status">{headline}</h1>
+  <p class="quiet mt-1">
+    {round
+      ? `Last checked ${dayTime(round.at, zone)} by ${round.by}.`
+      : 'Five checks, from the address up to the real service.'}
+  </p>
+  <div class="mt-5 grid gap-8 md:grid-cols-[minmax(0,1fr)_minmax(0,20rem)]">
+    <Steps {steps} current={failed?.check ?? null} label="Checks" />
+    <div>
+      <div aria-live="polite">
+        {#if failed && !asking}
+          <h2>What to do</h2>
+          <p class="mt-1 text-[17px]">{failed.remedy}</p>
+        {/if}
+      </div>
+      {#if mayWork}
+        <button
+          class="btn mt-4 {round && !failed ? 'btn-outline' : ''} btn-primary"
+          data-tie={e.confirmedAt || !round?.holds ? '' : undefined}
+          disabled={asking}
+          onclick={check}>{round ? 'Check again' : 'Run the checks'} <kbd>Space</kbd></button
+        >
+      {/if}
+      <Trouble {problem} />
+      {#if e.confirmedAt}
+        <div class="mt-6">
+          <p class="flex items-center gap-3">
+            <Knot state={failed ? 'FRAYED' : 'TIGHT'} size={40} /><span class="text-lg font-bold"
+              >Signed off by {e.confirmedBy}</span
+            >
+          </p>
+          <p class="quiet">
+            {dayTime(e.confirmedAt, zone)}{failed ? '. The latest checks fail: it no longer holds.' : ''}
+          </p>
+        </div>
+      {:else if round?.holds && !asking && mayWork}
+        <SignOff {endpoint} {round} />
+      {/if}
+    </div>
+  </div>
+{/if}

@@ -1,0 +1,27 @@
+<script lang="ts">
+  import type { Schemas } from '../../api/client';
+  import EndpointList from './EndpointList.svelte';
+  import RunbookPage from './RunbookPage.svelte';
+
+  let {
+    siteId,
+    endpoint,
+    mayWork,
+  }: {
+    siteId: number;
+    endpoint?: { data: Schemas['EndpointView']; etag: string };
+    mayWork: boolean;
+  } = $props();
+</script>
+
+{#if endpoint}
+  {#key endpoint.data.id}<RunbookPage {endpoint} {mayWork} />{/key}
+{:else}
+  <EndpointList
+    {siteId}
+    station="onboard"
+    title="Onboard"
+    wanted={['ONBOARD', 'REGISTER']}
+    empty="Nothing waits to be set up. Plan an endpoint, and its runbook opens here."
+  />
+{/if}

@@ -1,0 +1,164 @@
+<script lang="ts">
+  import { untrack } from 'svelte';
+  import type { Schemas } from '../../api/client';
+  import Dialog from '../../ui/Dialog.svelte';
+  import Knot from '../../ui/Knot.svelte';
+  import ReadField from '../../ui/ReadField.svelte';
+  import TextField from '../../ui/TextField.svelte';
+  import { at } from '../../router';
+  import { readAddress } from '../address/readers';
+  import LabelForm from '../register/LabelForm.svelte';
+  import TypeSheet from './TypeSheet.svelte';
+  import Wait from './Wait.svelte';
+
+  type Action = Schemas['StepRequest']['action'];
+  let {
+    step,
+    book,
+    endpoint,
+    mayWork,
+    act,
+  }: {
+    step: Schemas['StepView'];
+    book: Schemas['RunbookView'];
+    endpoint: { data: Schemas['EndpointView']; etag: string };
+    mayWork: boolean;
+    act: (action: Action, evidence?: Record<string, string>, reason?: string) => Promise<void>;
+  } = $props();
+  const PURPOSES = {
+    MASK: 'MASK',
+    GATEWAY: 'GATEWAY',
+    RESOLVER_1: 'RESOLVER',
+    RESOLVER_2: 'RESOLVER',
+  } as const;
+  const purpose = (field: string) => PURPOSES[field as keyof typeof PURPOSES] ?? 'ADDRESS';
+  const e = $derived(endpoint.data);
+  const done = $derived(step.knot === 'TIGHT' || step.knot === 'LEFT_OUT');
+  const type = $derived(step.gate.type);
+  const labelKnown = $derived(!!e.mac && !!e.serial);
+  let evidence = $state<Record<string, string>>(untrack(() => ({ ...step.evidence })));
+  let overriding = $state(false);
+  let reason = $state('');
+  const finding = (field: string) => step.findings.find((f) => f.field === field);
+
+  const tie = (event?: SubmitEvent) => {
+    event?.preventDefault();
+    return act('TIE', evidence);
+  };
+</script>
+
+<h1>{step.title}</h1>
+{#if type === 'TYPE_SHEET'}<p class="quiet mt-1.5">{book.menuPath} Same order as its menu.</p>{/if}
+{#if step.hint.length}<ul class="mt-2 grid gap-1 text-[17px]">
+    {#each step.hint as hint (hint)}<li>{hint}</li>{/each}
+  </ul>{/if}
+{#if step.caution}<p class="caution mt-3">{step.caution}</p>{/if}
+
+{#if done}
+  <p class="mt-5 flex items-center gap-3">
+    <Knot state={step.knot} />
+    <span
+      >{step.knot === 'TIGHT' ? 'Tied' : 'Left out'} by {step.by}{step.reason ? ': ' + step.reason : ''}</span
+    >
+  </p>
+  {#if mayWork && type !== 'CONFIRMED'}<button class="btn mt-3 btn-ghost btn-sm" onclick={() => act('UNTIE')}
+      >Untie, to do it again</button
+    >{/if}
+{:else if !mayWork}
+  <p class="quiet mt-5">A technician does this step.</p>
+{:else if type === 'CONFIRMED'}
+  <a class="btn mt-5 btn-primary" href={at(e.siteId, 'confirm', e.id)}>Go to Confirm</a>
+{:else if step.waiting && !step.startedAt}
+  <Wait {step} />
+  <button class="btn mt-4 btn-primary" data-tie onclick={() => act('START')}
+    >Start the wait <kbd>Space</kbd></button
+  >
+{:else}
+  {#if step.waiting}<Wait {step} />{/if}
+  <form onsubmit={tie} class="mt-4">
+    {#if type === 'CHOICE'}
+      <fieldset>
+        <legend class="mb-2 text-[17px] font-semibold">{step.gate.ask}</legend>
+        {#each step.gate.options as option (option.value)}
+          <label
+            class="flex cursor-pointer items-center gap-3 rounded px-2 py-2 text-[17px] hover:bg-base-200"
+          >
+            <input
+              type="radio"
+              class="radio radio-primary"
+              name="seen"
+              value={option.value}
+              bind:group={evidence.seen}
+              required
+            />{option.label}
+          </label>
+        {/each}
+      </fieldset>
+    {:else if type === 'TYPE_SHEET'}
+      <TypeSheet rows={book.sheet} />
+    {:else if type === 'READ_BACK'}
+      <div class="grid gap-x-6 sm:grid-cols-2">
+        {#each book.readBack as row, i (row.field)}
+          <ReadField
+            label={row.label}
+            bind:value={() => evidence[row.field] ?? '', (v) => (evidence[row.field] = v)}
+            read={readAddress(purpose(row.field), { endpointId: e.id, expected: row.value })}
+            error={finding(row.field)?.message}
+            autofocus={i === 0}
+          />
+        {/each}
+      </div>
+    {:else if type === 'ADDRESS_SHOWN'}
+      <ReadField
+        label={step.gate.ask}
+        bind:value={() => evidence.ADDRESS ?? '', (v) => (evidence.ADDRESS = v)}
+        read={readAddress('ADDRESS', { endpointId: e.id, expected: e.address ?? undefined })}
+        error={finding('ADDRESS')?.message}
+      />
+    {/if}
+    {#if step.findings.length}
+      <div class="my-3 border-l-4 border-error pl-3" role="alert">
+        {#each step.findings as f (f.field)}<p class="font-semibold">{f.message}</p>{/each}
+        {#each new Set(step.findings.map((f) => f.remedy)) as remedy (remedy)}<p>{remedy}</p>{/each}
+      </div>
+    {/if}
+    {#if type !== 'FACTS'}
+      <div class="mt-4 flex flex-wrap items-center gap-3">
+        <button class="btn btn-primary" data-tie
+          >{type === 'TYPE_SHEET' ? 'Entered and saved' : 'Tie the step'} <kbd>Space</kbd></button
+        >
+        <button type="button" class="btn btn-ghost btn-sm" onclick={() => (overriding = true)}
+          >Leave this step out</button
+        >
+      </div>
+    {/if}
+  </form>
+  {#if type === 'FACTS'}
+    <p class="mb-2 text-[17px] font-semibold">
+      {labelKnown ? 'Both are on record. Do they stand on this very label?' : step.gate.ask}
+    </p>
+    {#key e.version}<LabelForm {endpoint} />{/key}
+    {#if labelKnown}<button class="btn mt-4 btn-primary" data-tie onclick={() => tie()}
+        >They match, tie the step <kbd>Space</kbd></button
+      >{/if}
+  {/if}
+  {#if type === 'TYPE_SHEET'}
+    <p class="caution mt-4">
+      {e.oneSlipFrom.length
+        ? 'One slip away from ' + e.oneSlipFrom.join(', ') + ': read the last group aloud. '
+        : ''}{book.menuCaution}
+    </p>
+  {/if}
+{/if}
+
+<Dialog bind:open={overriding} title="Leave out “{step.title}”?">
+  <p>The knot stays dashed, and the hand-over shows your reason.</p>
+  <div class="mt-3"><TextField label="Why" bind:value={reason} required /></div>
+  <button
+    class="btn mt-4 btn-primary"
+    onclick={() => {
+      overriding = false;
+      void act('OVERRIDE', {}, reason);
+    }}>Leave it out</button
+  >
+</Dialog>

@@ -1,0 +1,42 @@
+<script lang="ts">
+  import type { Schemas } from '../../api/client';
+  import { serverClock } from '../../ui/now.svelte';
+  import { minutes } from '../../ui/time';
+
+  let { step }: { step: Schemas['StepView'] } = $props();
+  const WORDS = {
+    TOO_EARLY: 'Too early to judge. Go on with another device meanwhile.',
+    USUAL: 'Within the usual time.',
+    LATE: 'Longer than usual, not yet too long.',
+    TOO_LONG: 'Longer than it ever takes. Look at it now.',
+  };
+  const wait = $derived(step.waiting);
+  const past = $derived(step.startedAt ? serverClock.minutesSince(step.startedAt) : 0);
+  const part = $derived(wait ? Math.min(100, (past / Math.max(wait.longest, 1)) * 100) : 0);
+</script>
+
+{#if wait}
+  <div class="mt-5 max-w-lg">
+    {#if step.startedAt}
+      <p class="flex items-baseline gap-3">
+        <span class="font-mono text-4xl font-semibold" role="timer">{minutes(past)}</span><span class="quiet"
+          >of usually {minutes(wait.usual)}</span
+        >
+      </p>
+      <p class="mt-1" role="status">{WORDS[wait.pace ?? 'TOO_EARLY']}</p>
+    {/if}
+    <svg class="mt-3 block h-8 w-full" viewBox="0 0 100 8" preserveAspectRatio="none" aria-hidden="true">
+      <path d="M0 4H100" stroke="var(--color-base-300)" stroke-width="1.2" />
+      <path d="M0 4H{part}" stroke="var(--color-accent)" stroke-width="2" />
+      <path
+        d="M{(wait.shortest / wait.longest) * 100} 1V7M{(wait.usual / wait.longest) * 100} 1V7"
+        stroke="var(--color-base-content)"
+        stroke-width="0.4"
+      />
+    </svg>
+    <p class="quiet text-sm">
+      Shortest {minutes(wait.shortest)}, usual {minutes(wait.usual)}, longest {minutes(wait.longest)}. Look
+      for: {wait.lookFor}.
+    </p>
+  </div>
+{/if}

@@ -1,0 +1,78 @@
+<script lang="ts">
+  import type { Problem, Schemas } from '../api/client';
+  import Confirm from '../features/reach/Confirm.svelte';
+  import Onboard from '../features/runbook/Onboard.svelte';
+  import Plan from '../features/plan/Plan.svelte';
+  import Register from '../features/register/Register.svelte';
+  import Figures from '../ui/Figures.svelte';
+  import Knot from '../ui/Knot.svelte';
+  import Tag from '../ui/Tag.svelte';
+  import Trouble from '../ui/Trouble.svelte';
+  import type { StationPath } from '../router';
+  import TopLine from './TopLine.svelte';
+
+  let {
+    siteId,
+    station,
+    chosen,
+    endpoint,
+    trouble,
+    session,
+  }: {
+    siteId: number;
+    station: StationPath;
+    chosen: number | 'new';
+    endpoint?: { data: Schemas['EndpointView']; etag: string };
+    trouble: Problem | null;
+    session: Schemas['Session'];
+  } = $props();
+  const FEATURES = { plan: Plan, register: Register, onboard: Onboard, confirm: Confirm };
+  const Feature = $derived(FEATURES[station]);
+  const mayWork = $derived(session.role !== 'OFFICE');
+</script>
+
+<a class="btn absolute top-2 left-2 z-50 -translate-y-20 btn-primary focus:translate-y-0" href="#work"
+  >Skip to the work</a
+>
+<TopLine {siteId} {station} chosen={typeof chosen === 'number' ? chosen : 0} {session} />
+{#if endpoint}
+  <!-- Narrow: the tag is a strip. -->
+  <div class="sticky top-0 z-10 bg-manila px-4 py-2 min-[900px]:hidden" data-tag-strip>
+    <div class="flex items-baseline justify-between gap-3">
+      <span class="truncate font-bold">{endpoint.data.name}</span><Knot
+        state={endpoint.data.knot}
+        size={22}
+      />
+    </div>
+    <div class="flex flex-wrap items-baseline justify-between gap-x-3 text-sm">
+      {#if endpoint.data.address}<Figures value={endpoint.data.address} class="text-lg font-semibold" />{/if}
+      <span class="font-mono" translate="no">{endpoint.data.mac ?? 'MAC not read yet'}</span>
+    </div>
+  </div>
+{/if}
+<div class="gap-8 px-4 min-[900px]:grid min-[900px]:grid-cols-[minmax(0,1fr)_340px] min-[900px]:px-6">
+  <main id="work" class="min-w-0 pt-4 pb-10" tabindex="-1">
+    <Trouble problem={trouble} />
+    <Feature {siteId} {chosen} {endpoint} {mayWork} />
+  </main>
+  <aside class="relative hidden pt-6 min-[900px]:block" aria-label="Tag of the chosen endpoint">
+    {#if endpoint}
+      <svg
+        class="pointer-events-none absolute -top-8 left-0 h-16 w-full overflow-visible"
+        fill="none"
+        aria-hidden="true"
+      >
+        <path
+          d="M-30 -6C40 -6 60 44 104 52C144 60 170 62 170 76"
+          stroke="var(--color-accent)"
+          stroke-width="2.6"
+        />
+      </svg>
+      <div class="relative"><Tag endpoint={endpoint.data} /></div>
+    {:else}
+      <p class="quiet mt-2 rounded border-2 border-dashed border-base-300 p-6 text-center">
+        Choose an endpoint, and its tag hangs here.
+      </p>
+    {/if}
+  </aside>
+</div>

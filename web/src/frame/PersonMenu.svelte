@@ -1,0 +1,51 @@
+<script lang="ts">
+  import UserRound from '@lucide/svelte/icons/user-round';
+  import { useQueryClient } from '@tanstack/svelte-query';
+  import { api, ok, type Schemas } from '../api/client';
+  import Dialog from '../ui/Dialog.svelte';
+  import Invite from '../features/session/Invite.svelte';
+
+  let { session }: { session: Schemas['Session'] } = $props();
+  const client = useQueryClient();
+  let inviting = $state(false);
+  const short = $derived(
+    session.name
+      .split(' ')
+      .map((w, i) => (i === 0 ? w : w[0] + '.'))
+      .join(' '),
+  );
+
+  function dress(theme: 'bench' | 'cupboard' | '') {
+    if (theme) {
+      document.documentElement.dataset.theme = theme;
+      localStorage.setItem('knot-theme', theme);
+    } else {
+      delete document.documentElement.dataset.theme;
+      localStorage.removeItem('knot-theme');
+    }
+  }
+
+  async function leave() {
+    await ok(api.DELETE('/api/session'));
+    client.clear();
+    client.setQueryData(['session'], null);
+    location.assign('/');
+  }
+</script>
+
+<details class="dropdown dropdown-end">
+  <summary class="btn btn-ghost px-2 font-semibold btn-sm"
+    ><UserRound size={16} aria-hidden="true" /><span class="max-[500px]:sr-only">{short}</span></summary
+  >
+  <ul class="dropdown-content menu z-20 mt-1 w-56 rounded border border-base-300 bg-base-100 shadow-lg">
+    <li class="menu-title">{session.name}, {session.role.toLowerCase()}</li>
+    <li><button onclick={() => dress('bench')}>Day: bench</button></li>
+    <li><button onclick={() => dress('cupboard')}>Night: cupboard</button></li>
+    <li><button onclick={() => dress('')}>As the system says</button></li>
+    {#if session.role === 'LEAD'}<li>
+        <button onclick={() => (inviting = true)}>Invite a colleague</button>
+      </li>{/if}
+    <li><button onclick={leave}>Sign out</button></li>
+  </ul>
+</details>
+<Dialog bind:open={inviting} title="Invite a colleague"><Invite /></Dialog>

@@ -1,0 +1,69 @@
+<script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
+  import { asProblem } from '../api/client';
+  import { endpointQuery, sessionQuery, sitesQuery } from '../api/queries';
+  import SignIn from '../features/session/SignIn.svelte';
+  import NewSite from '../features/site/NewSite.svelte';
+  import Loading from '../ui/Loading.svelte';
+  import Trouble from '../ui/Trouble.svelte';
+  import { at, go, route, STATIONS, type StationPath } from '../router';
+  import Desk from './Desk.svelte';
+
+  const session = createQuery(() => sessionQuery);
+  const sites = createQuery(() => ({ ...sitesQuery, enabled: !!session.data }));
+  const params = $derived(route.params as { site?: string; station?: string; endpoint?: string });
+  const siteId = $derived(Number(params.site ?? 0));
+  const station = $derived(
+    (STATIONS as readonly string[]).includes(params.station ?? '') ? (params.station as StationPath) : 'plan',
+  );
+  const chosen = $derived(params.endpoint === 'new' ? 'new' : Number(params.endpoint ?? 0));
+  const endpoint = createQuery(() => ({
+    ...endpointQuery(typeof chosen === 'number' ? chosen : 0),
+    enabled: !!session.data && typeof chosen === 'number' && chosen > 0,
+  }));
+  const known = $derived(sites.data?.some((s) => s.id === siteId));
+
+  // No site in the address: the busiest one.
+  $effect(() => {
+    const busiest = sites.data?.toSorted((a, b) => b.endpoints - a.endpoints)[0];
+    if (busiest && !siteId) go(at(busiest.id, 'plan'));
+  });
+</script>
+
+{#if session.isPending}
+  <div class="p-8"><Loading /></div>
+{:else if session.error}
+  <div class="p-8"><Trouble problem={asProblem(session.error)} again={() => session.refetch()} /></div>
+{:else if !session.data}
+  <SignIn />
+{:else if sites.data && known}
+  <Desk
+    {siteId}
+    {station}
+    {chosen}
+    endpoint={chosen ? endpoint.data : undefined}
+    trouble={chosen && endpoint.error ? asProblem(endpoint.error) : null}
+    session={session.data}
+  />
+{:else if sites.data && siteId}
+  <main class="p-8">
+    <h1>There is no such site</h1>
+    <p class="mt-2"><a class="link" href="/">Go to the sites</a></p>
+  </main>
+{:else if sites.data?.length === 0}
+  <main class="mx-auto max-w-xl p-8">
+    <h1>Start with a site</h1>
+    {#if session.data.role === 'LEAD'}
+      <p class="quiet mt-2 mb-6">
+        A site is one shop, office or clinic. Its endpoints, addresses and log stay together.
+      </p>
+      <NewSite />
+    {:else}
+      <p class="mt-2">There is none yet. A lead adds the first one.</p>
+    {/if}
+  </main>
+{:else if sites.error}
+  <div class="p-8"><Trouble problem={asProblem(sites.error)} again={() => sites.refetch()} /></div>
+{:else}
+  <div class="p-8"><Loading /></div>
+{/if}

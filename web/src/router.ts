@@ -1,0 +1,21 @@
+import { createRouter } from 'sv-router';
+import Join from './features/session/Join.svelte';
+import Work from './frame/Work.svelte';
+
+export const STATIONS = ['plan', 'register', 'onboard', 'confirm'] as const;
+export type StationPath = (typeof STATIONS)[number];
+
+export const { navigate, route } = createRouter({
+  '/': Work,
+  '/join/:token': Join,
+  '/sites/:site': Work,
+  '/sites/:site/:station': Work,
+  '/sites/:site/:station/:endpoint': Work,
+});
+
+/** The address of a station, of one endpoint there, or of the new endpoint. */
+export const at = (site: number, station: StationPath, endpoint?: number | 'new') =>
+  `/sites/${site}/${station}${endpoint ? '/' + endpoint : ''}`;
+
+/** Goes to a path that was put together by {@link at}. */
+export const go = (path: string) => navigate(path as '/');

@@ -1,0 +1,91 @@
+<script lang="ts">
+  import type { Schemas } from '../api/client';
+
+  type Reading = Schemas['Reading'];
+  let {
+    label,
+    value = $bindable(''),
+    read,
+    error,
+    hint,
+    autofocus = false,
+    onreading,
+  }: {
+    label: string;
+    value?: string;
+    read: (text: string, signal: AbortSignal) => Promise<Reading>;
+    error?: string;
+    hint?: string;
+    autofocus?: boolean;
+    onreading?: (reading: Reading | null) => void;
+  } = $props();
+
+  const id = $props.id();
+  let reading = $state<Reading | null>(null);
+  let input = $state<HTMLInputElement>();
+  const finding = $derived(reading?.findings[0]);
+  const wrong = $derived(!!finding || !!error);
+
+  // Reads what was typed as soon as the hand rests.
+  $effect(() => {
+    const text = value;
+    const abort = new AbortController();
+    const timer = setTimeout(async () => {
+      try {
+        reading = text.trim() ? await read(text, abort.signal) : null;
+        onreading?.(reading);
+      } catch {
+        reading = null; // unreachable for the moment; saving will say so
+      }
+    }, 180);
+    return () => {
+      clearTimeout(timer);
+      abort.abort();
+    };
+  });
+
+  $effect(() => {
+    if (autofocus) input?.focus();
+  });
+</script>
+
+<div>
+  <label class="field-label" for={id}>{label}</label>
+  <input
+    bind:this={input}
+    {id}
+    class="input w-full font-mono text-lg {wrong ? 'input-error' : ''}"
+    bind:value
+    autocomplete="off"
+    autocapitalize="off"
+    spellcheck="false"
+    aria-invalid={wrong}
+    aria-describedby="{id}-said"
+  />
+  <div id="{id}-said" class="mt-1 min-h-6 text-sm" aria-live="polite">
+    {#if error && !finding}<p class="text-error">{error}</p>{/if}
+    {#if finding}
+      <p class="text-error">{finding.message}</p>
+      {#if finding.candidates.length}
+        <p class="mt-1 flex flex-wrap gap-2">
+          {#each finding.candidates.slice(0, 3) as candidate (candidate)}
+            <button
+              type="button"
+              class="btn btn-outline font-mono btn-primary btn-sm"
+              onclick={() => {
+                value = candidate;
+                input?.focus();
+              }}>{candidate}</button
+            >
+          {/each}
+        </p>
+      {/if}
+    {:else if reading?.slip}<p class="text-error">{reading.slip.message}</p>
+    {:else if reading?.notes.length}
+      <p class="quiet">{reading.notes.map((n) => n.message).join(' ')}</p>
+    {:else if reading?.value}<p class="text-success">
+        Reads as <span class="font-mono">{reading.value}</span>
+      </p>
+    {:else if hint && !error}<p class="quiet">{hint}</p>{/if}
+  </div>
+</div>

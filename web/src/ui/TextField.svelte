@@ -1,0 +1,44 @@
+<script lang="ts">
+  let {
+    label,
+    value = $bindable(''),
+    error,
+    type = 'text',
+    list,
+    hint,
+    required = false,
+    autocomplete = 'off',
+  }: {
+    label: string;
+    value?: string;
+    error?: string;
+    type?: 'text' | 'password';
+    list?: string[];
+    hint?: string;
+    required?: boolean;
+    autocomplete?: 'off' | 'username' | 'current-password' | 'new-password';
+  } = $props();
+  const id = $props.id();
+</script>
+
+<div>
+  <label class="field-label" for={id}>{label}</label>
+  <input
+    {id}
+    {type}
+    {required}
+    {autocomplete}
+    class="input w-full {error ? 'input-error' : ''}"
+    bind:value
+    list={list ? id + '-list' : undefined}
+    aria-invalid={!!error}
+    aria-describedby={error || hint ? id + '-said' : undefined}
+  />
+  {#if list}
+    <datalist id="{id}-list"
+      >{#each list as option (option)}<option value={option}></option>{/each}</datalist
+    >
+  {/if}
+  {#if error}<p id="{id}-said" class="mt-1 text-sm text-error">{error}</p>
+  {:else if hint}<p id="{id}-said" class="quiet mt-1 text-sm">{hint}</p>{/if}
+</div>
