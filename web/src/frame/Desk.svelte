@@ -4,6 +4,7 @@
   import Onboard from '../features/runbook/Onboard.svelte';
   import Plan from '../features/plan/Plan.svelte';
   import Register from '../features/register/Register.svelte';
+  import { draft } from '../ui/draft.svelte';
   import Figures from '../ui/Figures.svelte';
   import Knot from '../ui/Knot.svelte';
   import Tag from '../ui/Tag.svelte';
@@ -69,6 +70,8 @@
         />
       </svg>
       <div class="relative"><Tag endpoint={endpoint.data} /></div>
+    {:else if draft.tag}
+      <Tag endpoint={draft.tag} />
     {:else}
       <p class="quiet mt-2 rounded border-2 border-dashed border-base-300 p-6 text-center">
         Choose an endpoint, and its tag hangs here.

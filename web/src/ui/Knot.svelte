@@ -54,10 +54,10 @@
       <path d="M2 14H7M21 14H26" /><path stroke-dasharray="2.500 3.600" d="M7 14C9 21.500 19 21.500 21 14" />
     {/if}
   {:else if vertical}
-    <path d="M14 2V8C14 13.500 20.500 11.500 20.500 16C20.500 19 17 20 14.500 18.500" />
+    <path d="M14 2V9C14 15 16 19 20.500 19C24.500 19 24.500 9.500 20.500 9.500" />
     <path
-      stroke-dasharray={state === 'HALF_DRAWN' ? '.1 4.2' : undefined}
-      d="M14.500 18.500C10 16 8 14 8 11.500C8 8.500 12 8.500 14 12M14 20.500V26"
+      stroke-dasharray={state === 'HALF_DRAWN' ? '.1 4.4' : undefined}
+      d="M20.500 9.500C16 9.500 14 13 14 19V26"
     />
   {:else}
     <path d="M2 17H9C15 17 19 15 19 10.500C19 6.500 9.500 6.500 9.500 10.500" />

@@ -24,7 +24,8 @@
   let reading = $state<Reading | null>(null);
   let input = $state<HTMLInputElement>();
   const finding = $derived(reading?.findings[0]);
-  const wrong = $derived(!!finding || !!error);
+  const warned = $derived(!!reading?.usable && !reading.slip);
+  const wrong = $derived((!!reading && !warned && (!!finding || !!reading.slip)) || (!!error && !warned));
 
   // Reads what was typed as soon as the hand rests.
   $effect(() => {
@@ -54,7 +55,7 @@
   <input
     bind:this={input}
     {id}
-    class="input w-full font-mono text-lg {wrong ? 'input-error' : ''}"
+    class="input w-full font-mono text-[17px] {wrong ? 'input-error' : ''}"
     bind:value
     autocomplete="off"
     autocapitalize="off"
@@ -63,9 +64,9 @@
     aria-describedby="{id}-said"
   />
   <div id="{id}-said" class="mt-1 min-h-6 text-sm" aria-live="polite">
-    {#if error && !finding}<p class="text-error">{error}</p>{/if}
+    {#if error && !finding && !reading?.slip}<p class="text-error">{error}</p>{/if}
     {#if finding}
-      <p class="text-error">{finding.message}</p>
+      <p class={warned ? 'caution' : 'text-error'}>{finding.message}</p>
       {#if finding.candidates.length}
         <p class="mt-1 flex flex-wrap gap-2">
           {#each finding.candidates.slice(0, 3) as candidate (candidate)}

@@ -1,6 +1,7 @@
-/** Minutes as people say them: "45 min", "1 h 05 min". */
+/** Minutes as people say them: "40 s", "45 min", "1 h 05 min". */
 export function minutes(total: number): string {
   const whole = Math.max(0, Math.floor(total));
+  if (total > 0 && total < 1) return Math.floor(total * 60) + ' s';
   return whole < 60
     ? whole + ' min'
     : Math.floor(whole / 60) + ' h ' + String(whole % 60).padStart(2, '0') + ' min';

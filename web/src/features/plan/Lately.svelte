@@ -12,9 +12,9 @@
   <h2>Lately</h2>
   <p class="quiet text-sm">Times of the site, UTC{offset === 'Z' ? '' : offset}</p>
   <ol class="mt-2 grid gap-1 text-sm">
-    {#each (log.data ?? []).slice(0, 7) as line (line.id)}
+    {#each (log.data ?? []).slice(0, 8) as line (line.id)}
       <li class="flex gap-3">
-        <span class="quiet w-24 shrink-0 font-mono">{dayTime(line.at, zone)}</span>
+        <span class="quiet w-30 shrink-0 font-mono whitespace-nowrap">{dayTime(line.at, zone)}</span>
         <span class="min-w-0"
           >{line.action}{#if line.endpoint && line.endpointId}:
             <a class="link" href={at(siteId, 'plan', line.endpointId)}>{line.endpoint}</a>{/if}

@@ -2,6 +2,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
   import { kindsQuery } from '../../api/queries';
+  import { draft } from '../../ui/draft.svelte';
   import Figures from '../../ui/Figures.svelte';
   import ReadField from '../../ui/ReadField.svelte';
   import TextField from '../../ui/TextField.svelte';
@@ -13,7 +14,11 @@
     siteId,
     segment,
     onpropose,
-  }: { siteId: number; segment: Schemas['SegmentView']; onpropose: (host: number | null) => void } = $props();
+  }: {
+    siteId: number;
+    segment: Schemas['SegmentView'];
+    onpropose: (place: { host: number; label: string } | null) => void;
+  } = $props();
   const client = useQueryClient();
   const kinds = createQuery(() => kindsQuery);
   const key = freshKey();
@@ -61,11 +66,35 @@
       if (f[field] === filled[field]) f[field] = fresh[field];
     filled = fresh;
   });
-  // The tape shows where the proposal goes; another address typed by hand is judged below its field.
+  // The tape and the tag show where the proposal goes; an address typed by hand is judged below its field.
   $effect(() => {
     const p = proposal.data;
-    onpropose(p && p.address === f.address ? p.host : null);
-    return () => onpropose(null);
+    const label = f.name.replace(' ' + (chosenKind?.noun ?? ''), '') + ' goes here';
+    onpropose(p && p.host !== null && p.address === f.address ? { host: p.host, label } : null);
+    if (p)
+      draft.tag = {
+        ...({
+          station: 'PLAN',
+          knot: 'OPEN',
+          standing: 'Not tied yet',
+          tagCode: '',
+        } as Schemas['EndpointView']),
+        name: f.name,
+        kindName: chosenKind?.name ?? '',
+        address: f.address || null,
+        mask: p.mask,
+        servicePort: p.servicePort,
+        mac: f.mac || null,
+        serial: f.serial,
+        place: f.place,
+        outlet: f.outlet,
+        switchPort: f.port,
+        partner: f.partner,
+      };
+  });
+  $effect(() => () => {
+    draft.tag = null;
+    onpropose(null);
   });
 
   async function add(e: SubmitEvent) {
@@ -102,8 +131,8 @@
   }
 </script>
 
-<form onsubmit={add} class="mt-6" aria-label="New endpoint">
-  <div class="grid gap-x-8 gap-y-4 lg:grid-cols-2">
+<form onsubmit={add} class="mt-3" aria-label="New endpoint">
+  <div class="grid gap-x-8 gap-y-4 lg:grid-cols-[1.15fr_1fr]">
     <section class="grid content-start gap-3" aria-label="What it is">
       <h2>New endpoint</h2>
       <div class="grid grid-cols-[1fr_6rem] gap-4">
@@ -128,31 +157,30 @@
           </div>
         {/if}
       </div>
-      <TextField label="Name" bind:value={f.name} error={problem?.field('name')} required />
-      <div class="grid grid-cols-2 gap-4">
-        <TextField
-          label="Place"
-          bind:value={f.place}
-          error={problem?.field('place')}
-          hint="Where it stands"
+      <div class="grid gap-x-4 sm:grid-cols-[1.25fr_1fr]">
+        <ReadField
+          label="MAC"
+          bind:value={f.mac}
+          read={readMac(siteId)}
+          error={problem?.field('mac')}
+          hint="From the label; may wait"
         />
-        <TextField label="Outlet" bind:value={f.outlet} error={problem?.field('outlet')} />
-        <TextField label="Switch port" bind:value={f.port} error={problem?.field('switchPort')} />
-        <TextField
-          label="Partner"
-          bind:value={f.partner}
-          error={problem?.field('partnerName')}
-          hint="What must reach it"
+        <ReadField
+          label="Serial"
+          bind:value={f.serial}
+          read={readSerial(siteId, kind)}
+          error={problem?.field('serial')}
+          hint="From the label; may wait"
         />
       </div>
-      {#if f.partner}<ReadField
-          label="Address of the partner"
-          bind:value={f.partnerAddress}
-          read={readAddress('RESOLVER', { segmentId: segment.id })}
-          error={problem?.field('partnerAddress')}
-        />{/if}
+      <TextField label="Name" bind:value={f.name} error={problem?.field('name')} required />
+      <div class="grid grid-cols-3 gap-4">
+        <TextField label="Place" bind:value={f.place} error={problem?.field('place')} />
+        <TextField label="Outlet" bind:value={f.outlet} error={problem?.field('outlet')} />
+        <TextField label="Switch port" bind:value={f.port} error={problem?.field('switchPort')} />
+      </div>
     </section>
-    <section class="grid content-start gap-3" aria-label="Its address and label">
+    <section class="grid content-start gap-3" aria-label="Its address">
       {#if proposal.data?.refused}
         <h2>No address can be had</h2>
         <p>{proposal.data.refused} {proposal.data.leastChange}</p>
@@ -179,34 +207,33 @@
               >
             {/each}
           </p>
-        {:else}
-          <div>
-            <button type="button" class="btn btn-outline btn-primary btn-sm" onclick={() => (choosing = true)}
-              >Choose another address</button
-            >
-          </div>
-          {#if problem?.field('address')}<p class="text-sm text-error">{problem.field('address')}</p>{/if}
-        {/if}
+        {:else if problem?.field('address')}<p class="text-sm text-error">{problem.field('address')}</p>{/if}
       {/if}
-      <ReadField
-        label="MAC"
-        bind:value={f.mac}
-        read={readMac(siteId)}
-        error={problem?.field('mac')}
-        hint={chosenKind?.labelPlace}
-      />
-      <ReadField
-        label="Serial"
-        bind:value={f.serial}
-        read={readSerial(siteId, kind)}
-        error={problem?.field('serial')}
-        hint="Both may wait until the label is at hand."
-      />
+      <Trouble {problem} />
+      <div class="flex flex-wrap gap-3">
+        <button class="btn btn-primary" disabled={busy || !proposal.data}>Tie it here <kbd>Enter</kbd></button
+        >
+        {#if !choosing}<button
+            type="button"
+            class="btn btn-outline btn-primary"
+            onclick={() => (choosing = true)}>Choose another address</button
+          >{/if}
+        <button type="button" class="btn btn-ghost" onclick={() => go(at(siteId, 'plan'))}>Leave it</button>
+      </div>
+      <div class="mt-1 grid gap-x-4 sm:grid-cols-2">
+        <TextField
+          label="Partner"
+          bind:value={f.partner}
+          error={problem?.field('partnerName')}
+          hint="What must reach it"
+        />
+        {#if f.partner}<ReadField
+            label="Its address"
+            bind:value={f.partnerAddress}
+            read={readAddress('RESOLVER', { segmentId: segment.id })}
+            error={problem?.field('partnerAddress')}
+          />{/if}
+      </div>
     </section>
-  </div>
-  <Trouble {problem} />
-  <div class="mt-2 flex gap-3">
-    <button class="btn btn-primary" disabled={busy || !proposal.data}>Tie it here <kbd>Enter</kbd></button>
-    <button type="button" class="btn btn-ghost" onclick={() => go(at(siteId, 'plan'))}>Leave it</button>
   </div>
 </form>

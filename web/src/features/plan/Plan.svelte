@@ -29,7 +29,7 @@
   const kinds = createQuery(() => kindsQuery);
   let addingSegment = $state(false);
   let picked = $state(0);
-  let proposedHost = $state<number | null>(null);
+  let proposed = $state<{ host: number; label: string } | null>(null);
   const segments = $derived(site.data?.segments ?? []);
   const segment = $derived(
     segments.find((s) => s.id === (endpoint?.data.segmentId ?? picked)) ??
@@ -79,11 +79,12 @@
     endpoints={here}
     kinds={kinds.data ?? []}
     chosen={typeof chosen === 'number' ? chosen : 0}
-    {proposedHost}
+    proposedHost={proposed?.host ?? null}
+    proposedLabel={proposed?.label ?? ''}
     {siteId}
   />
   {#if chosen === 'new' && mayWork}
-    <NewEndpoint {siteId} {segment} onpropose={(host) => (proposedHost = host)} />
+    <NewEndpoint {siteId} {segment} onpropose={(place) => (proposed = place)} />
   {:else}
     <div class="mt-6 grid gap-8 lg:grid-cols-2">
       <div>

@@ -11,6 +11,7 @@
     kinds,
     chosen,
     proposedHost,
+    proposedLabel,
   }: {
     siteId: number;
     segment: Schemas['SegmentView'];
@@ -18,6 +19,7 @@
     kinds: Schemas['KindView'][];
     chosen: number;
     proposedHost: number | null;
+    proposedLabel: string;
   } = $props();
 
   const TOP = 74;
@@ -44,7 +46,7 @@
   const pins = $derived([
     ...endpoints.flatMap((e) => (e.host === null ? [] : [{ id: e.id, host: e.host, label: short(e) }])),
     ...(segment.gatewayHost === null ? [] : [{ id: 0, host: segment.gatewayHost, label: 'Gateway' }]),
-    ...(proposedHost === null ? [] : [{ id: -1, host: proposedHost, label: 'goes here' }]),
+    ...(proposedHost === null ? [] : [{ id: -1, host: proposedHost, label: proposedLabel }]),
   ]);
   const tags = $derived(hang(pins.slice(0, MOST_TAGS), x, width, ROWS));
   const height = $derived(TOP + 60 + (Math.max(0, ...tags.map((t) => t.row)) + 1) * ROW);
@@ -143,7 +145,7 @@
             d="M{t.left + 8} {y}H{t.left + t.width - 8}L{t.left + t.width} {y + 8}V{y + 31}H{t.left}V{y + 8}Z"
             fill={look(t.id).fill}
             stroke={look(t.id).stroke}
-            stroke-width={t.id === chosen ? 2.6 : 1.5}
+            stroke-width={t.id > 0 && t.id === chosen ? 2.6 : 1.5}
             stroke-dasharray={t.id === -1 ? '5 3' : undefined}
           />
           <circle

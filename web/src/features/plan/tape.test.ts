@@ -6,11 +6,23 @@ const pin = (id: number, host: number, label = 'Till ' + id) => ({ id, host, lab
 describe('hanging tags on the tape', () => {
   it.each([
     ['far apart share a row', [pin(1, 10), pin(2, 200)], [0, 0]],
-    ['neighbours go below one another', [pin(1, 51), pin(2, 52), pin(3, 53)], [0, 1, 2]],
-    ['more than the rows hold start again', [pin(1, 51), pin(2, 52), pin(3, 53), pin(4, 54)], [0, 1, 2, 0]],
+    ['neighbours go below one another', [pin(1, 51), pin(2, 52)], [0, 1]],
     ['order of the list does not matter', [pin(2, 52), pin(1, 51)], [0, 1]],
   ])('%s', (_, pins, rows) => {
     expect(hang(pins, (h) => h * 3, 800, 3).map((t) => t.row)).toEqual(rows);
+  });
+
+  it.each([[1], [7], [12]])('never covers one tag with another, %i in a row', (count) => {
+    const tags = hang(
+      Array.from({ length: count }, (_, i) => pin(i, 50 + i)),
+      (h) => h * 3,
+      800,
+      4,
+    );
+    for (const a of tags)
+      for (const b of tags)
+        if (a.id < b.id && a.row === b.row)
+          expect(a.left + a.width <= b.left || b.left + b.width <= a.left).toBe(true);
   });
 
   it('keeps every tag on the paper', () => {

@@ -15,20 +15,26 @@ export interface Hung extends Pin {
 const CHARACTER = 7.4;
 const PADDING = 22;
 const GAP = 8;
+const ROW_COST = 26;
 
-/** Hangs each pin in the first row where it fits; later rows are tried when a row is full. */
+/** Hangs each pin where it strays least from below its host; a lower row costs a little, to keep cords short. */
 export function hang(pins: Pin[], xOf: (host: number) => number, width: number, rows: number): Hung[] {
-  const ends: number[] = [];
+  const ends = Array.from({ length: rows }, () => -GAP);
   return [...pins]
     .sort((a, b) => a.host - b.host)
     .map((pin) => {
       const x = xOf(pin.host);
       const tagWidth = pin.label.length * CHARACTER + PADDING;
-      const left = Math.max(0, Math.min(width - tagWidth, x - tagWidth / 2));
-      let row = ends.findIndex((end) => end + GAP <= left);
-      if (row < 0) row = ends.length < rows ? ends.length : ends.indexOf(Math.min(...ends));
-      ends[row] = left + tagWidth;
-      return { ...pin, x, left, width: tagWidth, row };
+      const ideal = Math.max(0, Math.min(width - tagWidth, x - tagWidth / 2));
+      const places = ends.map((end, row) => {
+        const left = Math.max(ideal, end + GAP);
+        const off = left + tagWidth > width ? 10_000 + end : 0;
+        return { row, left, cost: left - ideal + row * ROW_COST + off };
+      });
+      const best = places.reduce((a, b) => (b.cost < a.cost ? b : a));
+      const left = Math.min(best.left, width - tagWidth);
+      ends[best.row] = left + tagWidth;
+      return { ...pin, x, left, width: tagWidth, row: best.row };
     });
 }
 

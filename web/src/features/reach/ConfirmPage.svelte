@@ -80,7 +80,7 @@
 {:else if !latest.data}
   <Loading />
 {:else}
-  <h1 role="status">{headline}</h1>
+  <h1 aria-live="polite">{headline}</h1>
   <p class="quiet mt-1">
     {round
       ? `Last checked ${dayTime(round.at, zone)} by ${round.by}.`
@@ -98,7 +98,7 @@
       {#if mayWork}
         <button
           class="btn mt-4 {round && !failed ? 'btn-outline' : ''} btn-primary"
-          data-tie={e.confirmedAt || !round?.holds ? '' : undefined}
+          data-tie
           disabled={asking}
           onclick={check}>{round ? 'Check again' : 'Run the checks'} <kbd>Space</kbd></button
         >

@@ -51,6 +51,6 @@
       />
     {/if}
     <Trouble {problem} />
-    <button class="btn mt-3 btn-primary" data-tie>Sign off as {session.data?.name}</button>
+    <button class="btn mt-3 btn-primary">Sign off as {session.data?.name}</button>
   </form>
 {/if}

@@ -16,6 +16,7 @@
   let serial = $state(untrack(() => endpoint.data.serial));
   let problem = $state<Problem | null>(null);
   let kept = $state(false);
+  const unchanged = $derived(mac === (e.mac ?? '') && serial === e.serial);
 
   async function keep(event: SubmitEvent) {
     event.preventDefault();
@@ -53,7 +54,9 @@
   />
   <div class="sm:col-span-2">
     <Trouble problem={problem?.errors.length ? null : problem} />
-    <button class="btn btn-primary">Keep MAC and serial</button>
+    <button class="btn btn-primary {unchanged ? 'btn-outline' : ''}" disabled={unchanged && !!mac}
+      >Keep MAC and serial</button
+    >
     <span role="status" class="ml-3 text-success">{kept ? 'Kept.' : ''}</span>
   </div>
 </form>

@@ -41,12 +41,20 @@
   let reason = $state('');
   const finding = (field: string) => step.findings.find((f) => f.field === field);
 
+  /** A figure chooses the answer of that place, as its key beside it says. */
+  function choose(event: KeyboardEvent) {
+    const typing = (event.target as HTMLElement).closest('input:not([type=radio]), select, dialog');
+    const option = step.gate.options[Number(event.key) - 1];
+    if (option && !done && mayWork && !typing && !event.ctrlKey) evidence.seen = option.value;
+  }
+
   const tie = (event?: SubmitEvent) => {
     event?.preventDefault();
     return act('TIE', evidence);
   };
 </script>
 
+<svelte:window onkeydown={choose} />
 <h1>{step.title}</h1>
 {#if type === 'TYPE_SHEET'}<p class="quiet mt-1.5">{book.menuPath} Same order as its menu.</p>{/if}
 {#if step.hint.length}<ul class="mt-2 grid gap-1 text-[17px]">
@@ -79,7 +87,7 @@
     {#if type === 'CHOICE'}
       <fieldset>
         <legend class="mb-2 text-[17px] font-semibold">{step.gate.ask}</legend>
-        {#each step.gate.options as option (option.value)}
+        {#each step.gate.options as option, i (option.value)}
           <label
             class="flex cursor-pointer items-center gap-3 rounded px-2 py-2 text-[17px] hover:bg-base-200"
           >
@@ -90,7 +98,7 @@
               value={option.value}
               bind:group={evidence.seen}
               required
-            />{option.label}
+            /><span class="flex-1">{option.label}</span><kbd>{i + 1}</kbd>
           </label>
         {/each}
       </fieldset>

@@ -22,10 +22,12 @@ final class LineServer {
 
     private static final int ECHO_PORT = 10_007;
     private static final int PATIENCE_MILLIS = 2_000;
+    private static final int CLOSE_MILLIS = 1_000;
 
     private final Bench bench;
     private final Station station;
     private final List<Closeable> sockets = new ArrayList<>();
+    private final List<Thread> listening = new ArrayList<>();
 
     LineServer(Bench bench, Station station) throws IOException {
         this.bench = bench;
@@ -33,20 +35,20 @@ final class LineServer {
         var address = bench.loopback(station.address());
         var echo = new DatagramSocket(new InetSocketAddress(address, ECHO_PORT));
         sockets.add(echo);
-        run(() -> echo(echo));
+        listening.add(run(() -> echo(echo)));
         if (station.port() == 0) return;
         var server = new ServerSocket();
         server.setReuseAddress(true);
         server.bind(new InetSocketAddress(address, station.port()));
         sockets.add(server);
-        run(() -> serve(server));
+        listening.add(run(() -> serve(server)));
     }
 
     private interface Work {
         void run() throws IOException;
     }
 
-    private void run(Work work) {
+    private Thread run(Work work) {
         var thread = new Thread(
                 () -> {
                     try {
@@ -58,6 +60,7 @@ final class LineServer {
                 station.id());
         thread.setDaemon(true);
         thread.start();
+        return thread;
     }
 
     private static void echo(DatagramSocket socket) throws IOException {
@@ -113,13 +116,15 @@ final class LineServer {
         return new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.UTF_8), 256);
     }
 
+    /** Returns when the addresses are free again: a blocked listener gives its socket back only as it wakes. */
     void close() {
-        for (var socket : sockets) {
-            try {
-                socket.close();
-            } catch (IOException e) {
-                System.err.println(station.id() + ": " + e.getMessage());
-            }
+        try {
+            for (var socket : sockets) socket.close();
+            for (var thread : listening) thread.join(CLOSE_MILLIS);
+        } catch (IOException e) {
+            System.err.println(station.id() + ": " + e.getMessage());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
         }
     }
 }

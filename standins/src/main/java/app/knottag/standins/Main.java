@@ -68,6 +68,8 @@ public final class Main {
                 answer(exchange, 200, json.writeValueAsString(bench.faces()));
             } catch (IllegalArgumentException | JacksonException e) {
                 answer(exchange, 422, e.getMessage());
+            } catch (BindException e) {
+                answer(exchange, 500, "A loopback address is taken by another program: " + e.getMessage());
             }
         });
         server.start();

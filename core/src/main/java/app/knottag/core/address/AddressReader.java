@@ -105,22 +105,26 @@ public final class AddressReader {
         String written = padded(cut);
         var groups = List.of(written.split("\\."));
         if (groups.stream().noneMatch(g -> g.length() > 1 && g.startsWith("0"))) return;
+        String both = baseEight(written, groups, address);
         notes.add(new Note(
-                Note.Code.LEADING_ZEROS,
-                "Zeros in front of a group were left out: " + address + ". " + baseEight(written, groups)
-                        + " Type it without them."));
+                Note.Code.LEADING_ZEROS, "Zeros in front of a group were left out: " + address + "." + both));
     }
 
-    private static String baseEight(String written, List<String> groups) {
+    /** Says what software makes of it that takes a zero in front for base eight; nothing when it makes the same. */
+    private static String baseEight(String written, List<String> groups, Ipv4Address decimal) {
         var readings = new ArrayList<String>();
         for (String g : groups) {
             boolean octal = g.length() > 1 && g.startsWith("0");
             if (octal && !g.matches("[0-7]+"))
-                return "Software that takes a zero in front for base eight would refuse " + written + ".";
+                return " Software that takes a zero in front for base eight would refuse " + written
+                        + ". Type it without them.";
             readings.add("" + Integer.parseInt(g, octal ? 8 : 10));
         }
-        return "Software that takes a zero in front for base eight would read " + written + " as "
-                + String.join(".", readings) + ".";
+        String read = String.join(".", readings);
+        return read.equals(decimal.toString())
+                ? ""
+                : " Software that takes a zero in front for base eight would read " + written + " as " + read
+                        + ". Type it without them.";
     }
 
     private static boolean looksIpv6(String plain) {

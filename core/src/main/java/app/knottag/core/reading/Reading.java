@@ -1,5 +1,6 @@
 package app.knottag.core.reading;
 
+import com.fasterxml.jackson.annotation.JsonProperty;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -23,7 +24,8 @@ public record Reading(
             throw new IllegalArgumentException("a value was returned beside candidates for " + value);
     }
 
-    /** Whether the text was read and nothing forbids keeping it. */
+    /** Returns whether the text was read and nothing forbids keeping it; warnings may remain. */
+    @JsonProperty("usable")
     public boolean usable() {
         return value != null && findings.stream().noneMatch(f -> f.code().refuses());
     }

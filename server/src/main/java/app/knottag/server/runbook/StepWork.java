@@ -14,7 +14,6 @@ import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -86,11 +85,16 @@ public class StepWork {
         runbooks.keep(endpointId, is);
         if (action == Action.UNTIE) runbooks.undo(endpoint, false);
         runbooks.stand(endpointId);
-        log.write(Log.entry(by, "step " + action.name().toLowerCase(Locale.ROOT))
-                .at(endpoint.siteId(), endpointId)
-                .before(was)
-                .after(is)
-                .because(is.reason()));
+        log.write(Log.entry(by, said(action, is.knot()) + " “" + step.title() + "”").at(endpoint.siteId(), endpointId).before(was).after(is).because(is.reason()));
+    }
+
+    private static String said(Action action, Knot knot) {
+        return switch (action) {
+            case START -> "began to wait at";
+            case TIE -> knot == Knot.TIGHT ? "tied" : "could not tie";
+            case OVERRIDE -> "left out";
+            case UNTIE -> "untied";
+        };
     }
 
     private static void refuseBlocked(List<String> blocking) {
