@@ -10,6 +10,7 @@
   let open = $state(false);
   let text = $state('');
   let marked = $state(0);
+  let wanted = $state(false);
   let input = $state<HTMLInputElement>();
   const found = createQuery(() => ({
     queryKey: ['find', siteId, text.trim()],
@@ -24,6 +25,14 @@
     if (open) input?.focus();
   });
 
+  // Enter may come before the answer does: go there as soon as it is the answer to what stands in the field.
+  $effect(() => {
+    const line = lines[marked];
+    if (!wanted || found.isPlaceholderData || found.isFetching) return;
+    wanted = false;
+    if (line) enter(line.id, line.siteId);
+  });
+
   function enter(id: number, site: number) {
     open = false;
     text = '';
@@ -34,8 +43,7 @@
     if (e.key === 'ArrowDown') marked = Math.min(marked + 1, lines.length - 1);
     else if (e.key === 'ArrowUp') marked = Math.max(marked - 1, 0);
     else if (e.key === 'Enter') {
-      const line = lines[marked];
-      if (line) enter(line.id, line.siteId);
+      wanted = true;
     } else return;
     e.preventDefault();
   }
@@ -54,7 +62,9 @@
 
 <svelte:window onkeydown={shortcut} />
 <button class="btn btn-ghost px-2 btn-sm" onclick={() => (open = true)}>
-  <Search size={16} aria-hidden="true" /><span>Find</span><kbd class="max-[900px]:hidden">/</kbd>
+  <Search size={16} aria-hidden="true" /><span class="max-[500px]:sr-only">Find</span><kbd
+    class="max-[900px]:hidden">/</kbd
+  >
 </button>
 <Dialog bind:open title="Find an endpoint">
   <label class="field-label" for="finder">Any piece you have in hand</label>
@@ -62,7 +72,7 @@
     id="finder"
     bind:this={input}
     bind:value={text}
-    oninput={() => (marked = 0)}
+    oninput={() => ((marked = 0), (wanted = false))}
     onkeydown={keys}
     class="input w-full font-mono text-lg"
     placeholder="16.54, 532B, a serial, a tag code, a place"

@@ -2,18 +2,14 @@
   import UserRound from '@lucide/svelte/icons/user-round';
   import { useQueryClient } from '@tanstack/svelte-query';
   import { api, ok, type Schemas } from '../api/client';
+  import { shortName } from '../ui/time';
   import Dialog from '../ui/Dialog.svelte';
   import Invite from '../features/session/Invite.svelte';
 
   let { session }: { session: Schemas['Session'] } = $props();
   const client = useQueryClient();
   let inviting = $state(false);
-  const short = $derived(
-    session.name
-      .split(' ')
-      .map((w, i) => (i === 0 ? w : w[0] + '.'))
-      .join(' '),
-  );
+  const short = $derived(shortName(session.name));
 
   function dress(theme: 'bench' | 'cupboard' | '') {
     if (theme) {

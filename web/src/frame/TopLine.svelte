@@ -29,7 +29,7 @@
 </script>
 
 <header
-  class="no-print flex flex-wrap items-start gap-x-4 px-4 pt-3 min-[900px]:h-20 min-[900px]:flex-nowrap min-[900px]:px-6"
+  class="no-print flex flex-wrap items-start gap-x-2 px-4 pt-3 min-[900px]:h-20 min-[900px]:flex-nowrap min-[900px]:px-6"
 >
   <div class="flex items-start gap-2.5 min-[900px]:w-60">
     <img src="/mark.svg" alt="" width="30" height="30" />
@@ -67,7 +67,7 @@
       {/each}
     </ol>
   </nav>
-  <div class="ml-auto flex items-center gap-2 text-sm">
+  <div class="ml-auto flex items-center text-sm min-[500px]:gap-2">
     <Finder {siteId} {station} />
     <Timers {siteId} />
     {#if welcome.data?.demo && session.role !== 'OFFICE'}<BenchPanel />{/if}

@@ -1,6 +1,6 @@
 <script
   lang="ts"
-  generics="T extends { key: string; title: string; knot: Schemas['StationView']['knot']; note?: string; bad?: boolean }"
+  generics="T extends { key: string; title: string; knot: Schemas['StationView']['knot']; note?: string; meta?: string; bad?: boolean }"
 >
   import type { Schemas } from '../api/client';
   import Knot from './Knot.svelte';
@@ -20,6 +20,7 @@
     {#if step.note}<span class="block text-sm leading-snug font-normal {step.bad ? 'text-error' : 'quiet'}"
         >{step.note}</span
       >{/if}
+    {#if step.meta}<span class="quiet block text-xs leading-snug font-normal">{step.meta}</span>{/if}
   </span>
 {/snippet}
 

@@ -17,6 +17,20 @@ export function clockTime(iso: string, zone: string): string {
   }).format(new Date(iso));
 }
 
+/** Time of day at the site, with the day when it is not today. */
+export function when(iso: string, zone: string, nowMillis: number): string {
+  const day = (millis: number) =>
+    new Intl.DateTimeFormat('en-GB', { dateStyle: 'short', timeZone: zone }).format(millis);
+  return day(Date.parse(iso)) === day(nowMillis) ? clockTime(iso, zone).slice(0, 5) : dayTime(iso, zone);
+}
+
+/** A person as colleagues say it: "Imke R." */
+export const shortName = (name: string) =>
+  name
+    .split(' ')
+    .map((word, i) => (i === 0 ? word : word[0] + '.'))
+    .join(' ');
+
 /** Day and time at the site. */
 export function dayTime(iso: string, zone: string): string {
   return new Intl.DateTimeFormat('en-GB', {

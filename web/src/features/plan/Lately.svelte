@@ -1,7 +1,8 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { logQuery } from '../../api/queries';
-  import { dayTime } from '../../ui/time';
+  import { serverClock } from '../../ui/now.svelte';
+  import { shortName, when } from '../../ui/time';
   import { at } from '../../router';
 
   let { siteId, zone, offset }: { siteId: number; zone: string; offset: string } = $props();
@@ -14,11 +15,13 @@
   <ol class="mt-2 grid gap-1 text-sm">
     {#each (log.data ?? []).slice(0, 8) as line (line.id)}
       <li class="flex gap-3">
-        <span class="quiet w-30 shrink-0 font-mono whitespace-nowrap">{dayTime(line.at, zone)}</span>
+        <span class="quiet min-w-12 shrink-0 font-mono whitespace-nowrap"
+          >{when(line.at, zone, serverClock.millis)}</span
+        >
         <span class="min-w-0"
           >{line.action}{#if line.endpoint && line.endpointId}:
             <a class="link" href={at(siteId, 'plan', line.endpointId)}>{line.endpoint}</a>{/if}
-          <span class="quiet">by {line.person}</span></span
+          <span class="quiet">by {shortName(line.person)}</span></span
         >
       </li>
     {:else}<li class="quiet">Nothing yet.</li>{/each}

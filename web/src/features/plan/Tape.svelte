@@ -36,6 +36,23 @@
   );
   const ticks = $derived(Array.from({ length: Math.floor(segment.lastHost / tick) + 1 }, (_, i) => i * tick));
 
+  // Names above the tape go one line up when they would run into the one before.
+  const stretches = $derived.by(() => {
+    let end = -Infinity;
+    return [
+      ...segment.series.map((s) => ({ ...s, pattern: 'hatch' })),
+      ...segment.pools.map((s) => ({ ...s, pattern: 'braid' })),
+    ]
+      .sort((a, b) => a.fromHost - b.fromHost)
+      .map((s) => {
+        const label = `${s.name}, ${s.fromHost} to ${s.toHost}`;
+        const at = Math.max(2, Math.min(x(s.fromHost - 0.5), width - label.length * 6.9));
+        const up = at < end + 10;
+        if (!up) end = at + label.length * 6.9;
+        return { ...s, label, at, up };
+      });
+  });
+
   // A numbered one is known by its number; "payment terminal" behind it only takes room here.
   const short = (e: Line) => {
     const kind = kinds.find((k) => k.id === e.kind);
@@ -98,19 +115,14 @@
       stroke="var(--manila-edge)"
       stroke-width="1.2"
     />
-    {#each [...segment.series.map( (s) => ({ ...s, pattern: 'hatch' }) ), ...segment.pools.map( (s) => ({ ...s, pattern: 'braid' }) )] as s (s.name + s.fromHost)}
+    {#each stretches as s (s.label)}
       {@const left = x(s.fromHost - 0.5)}
       {@const right = x(s.toHost + 0.5)}
       <rect x={left} y={TOP + 15} width={right - left} height="19" fill="url(#{s.pattern})" />
       <path d="M{left} {TOP - 20}V{TOP - 26}H{right}V{TOP - 20}" stroke="var(--color-secondary)" />
-      <text
-        x={Math.min(left, width - s.name.length * 7 - 90)}
-        y={TOP - 34}
-        fill="currentColor"
-        class="font-sans text-[13.5px]"
+      <text x={s.at} y={TOP - (s.up ? 52 : 34)} fill="currentColor" class="font-sans text-[13.5px]"
+        >{s.label}</text
       >
-        {s.name}, {s.fromHost} to {s.toHost}
-      </text>
     {/each}
     {#each ticks as t (t)}
       <path

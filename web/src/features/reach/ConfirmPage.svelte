@@ -35,12 +35,11 @@
         key,
         title: TITLES[key],
         knot: asking ? ('HALF_DRAWN' as const) : (result?.knot ?? ('OPEN' as const)),
-        note: asking
-          ? 'asking…'
-          : result
-            ? result.seen +
-              (tried ? ` ${clockTime(result.at, zone)}, ${result.millis} ms, from ${result.vantage}` : '')
-            : 'not tried yet',
+        note: asking ? 'asking…' : (result?.seen ?? 'not tried yet'),
+        meta:
+          tried && !asking
+            ? `${clockTime(result.at, zone)}, took ${result.millis} ms, from ${result.vantage}`
+            : undefined,
         bad: !asking && result?.knot === 'FRAYED',
       };
     }),

@@ -106,8 +106,8 @@ public final class AddressReader {
         var groups = List.of(written.split("\\."));
         if (groups.stream().noneMatch(g -> g.length() > 1 && g.startsWith("0"))) return;
         String both = baseEight(written, groups, address);
-        notes.add(new Note(
-                Note.Code.LEADING_ZEROS, "Zeros in front of a group were left out: " + address + "." + both));
+        notes.add(
+                new Note(Note.Code.LEADING_ZEROS, "Zeros in front of a group were left out: " + address + "." + both));
     }
 
     /** Says what software makes of it that takes a zero in front for base eight; nothing when it makes the same. */

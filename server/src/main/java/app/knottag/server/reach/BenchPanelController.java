@@ -4,7 +4,6 @@ import app.knottag.core.reach.Fault;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import org.springframework.boot.autoconfigure.condition.ConditionalOnExpression;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -16,9 +15,8 @@ import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
-/** The bench panel: the stand-ins' labels, small screens, and faults to switch on and off. Demo and tests only. */
+/** The bench panel: the stand-ins' labels, small screens, and faults to switch on and off. Not found outside the demo. */
 @RestController
-@ConditionalOnExpression("!'${knot.demo.control:}'.isEmpty()")
 class BenchPanelController {
 
     /** A device on the bench as one stands before it: its label, its screen, what is wrong with it. */

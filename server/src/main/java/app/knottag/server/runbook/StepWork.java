@@ -85,7 +85,11 @@ public class StepWork {
         runbooks.keep(endpointId, is);
         if (action == Action.UNTIE) runbooks.undo(endpoint, false);
         runbooks.stand(endpointId);
-        log.write(Log.entry(by, said(action, is.knot()) + " “" + step.title() + "”").at(endpoint.siteId(), endpointId).before(was).after(is).because(is.reason()));
+        log.write(Log.entry(by, said(action, is.knot()) + " “" + step.title() + "”")
+                .at(endpoint.siteId(), endpointId)
+                .before(was)
+                .after(is)
+                .because(is.reason()));
     }
 
     private static String said(Action action, Knot knot) {

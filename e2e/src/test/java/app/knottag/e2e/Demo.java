@@ -1,0 +1,146 @@
+package app.knottag.e2e;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.io.IOException;
+import java.net.ServerSocket;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** A demo of its own, started with the very command that people use, and a browser to walk through it. */
+final class Demo implements AutoCloseable {
+
+    private static final Path HOME = Path.of("..").toAbsolutePath().normalize();
+    private final Path data;
+    private final JsonNode started;
+    private final Playwright playwright;
+    private final Browser browser;
+    final List<String> complaints = new ArrayList<>();
+
+    Demo() throws IOException {
+        data = Files.createTempDirectory("knot-e2e-");
+        data.toFile().setReadable(true, false);
+        data.toFile().setExecutable(true, false);
+        int port;
+        try (var free = new ServerSocket(0)) {
+            port = free.getLocalPort();
+        }
+        started = new JsonMapper().readTree(knot("demo", "--json", "--port", "" + port, "--data", data.toString()));
+        playwright = Playwright.create(
+                new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        browser = playwright
+                .chromium()
+                .launch(new BrowserType.LaunchOptions()
+                        .setExecutablePath(Path.of("/usr/bin/chromium"))
+                        .setArgs(List.of(
+                                "--no-sandbox",
+                                "--disable-gpu",
+                                "--disable-quic",
+                                "--no-first-run",
+                                "--disable-background-networking",
+                                "--disable-component-update",
+                                "--disable-sync")));
+        PlaywrightAssertions.setDefaultAssertionTimeout(15_000);
+    }
+
+    private String knot(String... words) throws IOException {
+        var command = new ArrayList<>(List.of(HOME.resolve("knot").toString()));
+        command.addAll(List.of(words));
+        var process = new ProcessBuilder(command)
+                .redirectError(ProcessBuilder.Redirect.INHERIT)
+                .start();
+        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        if (ended(process) != 0)
+            throw new IllegalStateException("./knot " + String.join(" ", words) + " failed: " + said);
+        return said;
+    }
+
+    private static int ended(Process process) {
+        try {
+            return process.waitFor();
+        } catch (InterruptedException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    String url() {
+        return started.get("url").asString();
+    }
+
+    JsonNode people() {
+        return started.get("people");
+    }
+
+    /** A fresh window, signed in as the person with this role. */
+    Page enter(String role, int width, int height, ColorScheme scheme) {
+        var page = window(width, height, scheme);
+        page.navigate(url());
+        for (var person : people())
+            if (person.get("role").asString().equals(role)) {
+                page.getByLabel("Name").fill(person.get("name").asString());
+                page.getByLabel("Password").fill(person.get("password").asString());
+            }
+        button(page, "Enter").click();
+        PlaywrightAssertions.assertThat(heading(page, "Shop floor")).isVisible();
+        return page;
+    }
+
+    Page enter(String role) {
+        return enter(role, 1280, 800, ColorScheme.LIGHT);
+    }
+
+    Page window(int width, int height, ColorScheme scheme) {
+        BrowserContext context = browser.newContext(new Browser.NewContextOptions()
+                .setViewportSize(width, height)
+                .setColorScheme(scheme)
+                .setAcceptDownloads(true));
+        var page = context.newPage();
+        page.onPageError(complaints::add);
+        page.onConsoleMessage(m -> {
+            if (m.text().contains("Content Security Policy")) complaints.add(m.text());
+        });
+        return page;
+    }
+
+    static Locator button(Page page, String name) {
+        return page.getByRole(
+                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    /** A button whose key stands behind its name. */
+    static Locator key(Page page, String name) {
+        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name));
+    }
+
+    static Locator heading(Page page, String name) {
+        return page.getByRole(
+                AriaRole.HEADING, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    static Locator field(Page page, String label) {
+        return page.locator("main").getByLabel(label, new Locator.GetByLabelOptions().setExact(true));
+    }
+
+    @Override
+    public void close() throws IOException {
+        playwright.close();
+        knot("stop", "--data", data.toString());
+        try (var files = Files.walk(data)) {
+            files.sorted(Comparator.reverseOrder()).forEach(f -> f.toFile().delete());
+        }
+    }
+}

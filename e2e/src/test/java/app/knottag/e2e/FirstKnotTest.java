@@ -1,0 +1,222 @@
+package app.knottag.e2e;
+
+import static app.knottag.e2e.Demo.button;
+import static app.knottag.e2e.Demo.field;
+import static app.knottag.e2e.Demo.heading;
+import static app.knottag.e2e.Demo.key;
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.deque.html.axecore.playwright.AxeBuilder;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.nio.file.Files;
+import java.util.HashMap;
+import java.util.List;
+import org.assertj.core.api.Assertions;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.MethodOrderer;
+import org.junit.jupiter.api.Order;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestMethodOrder;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** The whole story in a real browser: one terminal from plan to proof, upset and mended, taken out and brought in. */
+@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
+class FirstKnotTest {
+
+    private static Demo demo;
+
+    @BeforeAll
+    static void start() throws Exception {
+        demo = new Demo();
+    }
+
+    @AfterAll
+    static void stop() throws Exception {
+        demo.close();
+    }
+
+    @AfterEach
+    void thePageNeverComplains() {
+        Assertions.assertThat(demo.complaints).isEmpty();
+    }
+
+    private static void fits(Page page) {
+        Assertions.assertThat((Integer) page.evaluate("document.documentElement.scrollWidth - innerWidth"))
+                .isLessThanOrEqualTo(0);
+    }
+
+    private static void readable(Page page, String screen) {
+        var serious = new AxeBuilder(page)
+                .analyze().getViolations().stream()
+                        .filter(v -> List.of("serious", "critical").contains(v.getImpact()))
+                        .toList();
+        Assertions.assertThat(serious.stream()
+                        .map(v -> v.getId() + " " + v.getNodes().get(0).getHtml()))
+                .as(screen)
+                .isEmpty();
+    }
+
+    @Test
+    @Order(1)
+    void oneTerminalFromPlanToProof() {
+        var page = demo.enter("TECHNICIAN");
+        page.keyboard().press("n");
+        assertThat(heading(page, "It goes to 10.44.16.54")).isVisible();
+        assertThat(page.locator("[data-reasons]")).containsText("Host 50 + 4");
+        field(page, "MAC").fill("00:00:SE:00:53:2B");
+        assertThat(page.getByText("“S” cannot stand in a MAC; 5 looks like it."))
+                .isVisible();
+        readable(page, "new endpoint with a finding");
+        button(page, "00:00:5E:00:53:2B").click();
+        assertThat(field(page, "MAC")).hasValue("00:00:5E:00:53:2B");
+        field(page, "Serial").fill("OC2-7H41-0031");
+        assertThat(page.getByText("OC2-7H41-0031 is already on record for another endpoint."))
+                .isVisible();
+        key(page, "Tie it here").click();
+        assertThat(page.getByText("That serial is already on record for another endpoint of this kind."))
+                .isVisible();
+        assertThat(field(page, "MAC")).hasValue("00:00:5E:00:53:2B");
+        var technician = new Technician(page, 4);
+        field(page, "Serial").fill("OC2-7H41-0093");
+        key(page, "Tie it here").click();
+        readable(page, "a choice");
+        technician.upToTheSheet();
+        assertThat(page.locator("main dl")).containsText("10.44.16.54");
+        readable(page, "type sheet");
+        technician.typeIntoDevice(technician.sheet());
+        key(page, "Entered and saved").click();
+        var slipped = new HashMap<>(technician.sheet());
+        slipped.put("Address", "10.44.16.45");
+        technician.readBack(slipped);
+        assertThat(page.getByRole(AriaRole.ALERT)
+                        .filter(new Locator.FilterOptions()
+                                .setHasText("Address: Two figures swapped in the last group: 45 typed, 54 planned.")))
+                .isVisible();
+        page.reload();
+        assertThat(field(page, "Address")).hasValue("10.44.16.45");
+        technician.readBack(technician.sheet());
+        technician.restart();
+        key(page, "Run the checks").click();
+        assertThat(heading(page, "All checks hold")).isVisible();
+        Assertions.assertThat(page.locator("[data-step] [data-knot=TIGHT]").count())
+                .isEqualTo(5);
+        readable(page, "all checks hold");
+        button(page, "Sign off as Joris Teel").click();
+        assertThat(page.locator("[data-standing] [data-knot=TIGHT]")).isVisible();
+        assertThat(page.locator("[data-standing]")).hasText("Proved and signed off by Joris Teel");
+    }
+
+    @ParameterizedTest(name = "{0} fails at “{1}”")
+    @Order(2)
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "Pull its plug                       | The address answers      | Its MAC is seen nowhere on the network.",
+                "Put it back on automatic            | The address answers      | seen at 10.44.16.131 instead, in the pool: it is back on automatic.",
+                "Let another device hold its address | Who answers there        | 00:00:5E:00:53:C1 answers, not 00:00:5E:00:53:2B.",
+                "Move its service to another port    | Its service port is open | It answers, but refuses port 7454",
+            })
+    void upsetItFailsAtTheRightCheck(String fault, String check, String seen) {
+        var page = demo.enter("TECHNICIAN");
+        page.keyboard().press("/");
+        page.getByLabel("Any piece you have in hand").fill("53:2b");
+        page.keyboard().press("Enter");
+        assertThat(heading(page, "Till 4 payment terminal").first()).isVisible();
+        page.keyboard().press("g");
+        page.keyboard().press("c");
+        var technician = new Technician(page, 4);
+        technician.upset(fault, true);
+        key(page, "Check again").click();
+        assertThat(heading(page, "Till 4 payment terminal does not reach its service"))
+                .isVisible();
+        assertThat(technician.check(check).locator("[data-knot=FRAYED]")).isVisible();
+        assertThat(technician.check(check)).containsText(seen);
+        assertThat(page.locator("[data-step] [data-knot=FRAYED]")).hasCount(1);
+        assertThat(page.locator("[data-standing] [data-knot=FRAYED]")).isVisible();
+        readable(page, "a failed check");
+        technician.upset(fault, false);
+        key(page, "Check again").click();
+        assertThat(heading(page, "All checks hold")).isVisible();
+        page.context().close();
+    }
+
+    @Test
+    @Order(3)
+    void theRegisterGoesOutAndIntoAnEmptySite() throws Exception {
+        var page = demo.enter("LEAD");
+        page.keyboard().press("g");
+        page.keyboard().press("r");
+        assertThat(heading(page, "Register")).isVisible();
+        readable(page, "register");
+        var json = page.waitForDownload(() -> page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("JSON"))
+                .click());
+        Assertions.assertThat(Files.readString(json.path()))
+                .contains("\"knot-tag-register/1\"")
+                .contains("00:00:5E:00:53:2B");
+        var csv = page.waitForDownload(() -> page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("CSV"))
+                .click());
+        var broken = Files.createTempFile("broken", ".csv");
+        Files.writeString(broken, Files.readString(csv.path()).replace("10.44.16.54", "10.44.16.5.4"));
+        page.locator("summary").getByText("Pellworth Garden Barn").click();
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Pellworth Farm Kitchen"))
+                .click();
+        assertThat(heading(page, "Pellworth Farm Kitchen has no segment yet")).isVisible();
+        readable(page, "empty site");
+        page.getByLabel("Register file (CSV, UTF-8)").setInputFiles(broken);
+        assertThat(page.getByText("One thing is wrong; nothing was taken")).isVisible();
+        assertThat(page.getByText("Five groups of figures: 10.44.16.5.4.")).isVisible();
+        page.getByLabel("Register file (CSV, UTF-8)").setInputFiles(csv.path());
+        button(page, "Bring in 7").click();
+        assertThat(heading(page, "Shop floor")).isVisible();
+        assertThat(page.getByText("7 on record")).isVisible();
+    }
+
+    @Test
+    @Order(4)
+    void anotherTerminalOnANarrowScreenAtNight() {
+        var page = demo.enter("TECHNICIAN", 390, 844, ColorScheme.DARK);
+        readable(page, "plan, narrow, at night");
+        fits(page);
+        var technician = new Technician(page, 5);
+        technician.add("00005E00533D", "OC2-7H41-0107");
+        fits(page);
+        technician.upToTheSheet();
+        fits(page);
+        readable(page, "type sheet, narrow, at night");
+        technician.fromSheetToConfirm();
+        key(page, "Run the checks").click();
+        assertThat(heading(page, "All checks hold")).isVisible();
+        fits(page);
+        button(page, "Sign off as Joris Teel").click();
+        assertThat(page.locator("main")
+                        .getByText("Signed off by Joris Teel", new Locator.GetByTextOptions().setExact(true)))
+                .isVisible();
+        assertThat(page.locator("[data-tag-strip]")).containsText("10.44.16.55");
+        readable(page, "confirm, narrow, at night");
+    }
+
+    @Test
+    @Order(5)
+    void theOfficeLooksOnAndAWrongPasswordIsSaidKindly() {
+        var page = demo.window(1280, 800, ColorScheme.LIGHT);
+        page.navigate(demo.url() + "/sites/1/plan");
+        readable(page, "sign in");
+        page.getByLabel("Name").fill("Pia Onwald");
+        page.getByLabel("Password").fill("not it");
+        button(page, "Enter").click();
+        assertThat(page.getByText("Name and password do not go together. Type them again."))
+                .isVisible();
+        page.getByLabel("Password").fill("tie-it-well-3");
+        button(page, "Enter").click();
+        assertThat(heading(page, "You are looking on")).isVisible();
+        assertThat(key(page, "New endpoint")).hasCount(0);
+        assertThat(button(page, "Bench")).hasCount(0);
+        fits(page);
+    }
+}

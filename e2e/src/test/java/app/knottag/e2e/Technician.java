@@ -1,0 +1,123 @@
+package app.knottag.e2e;
+
+import static app.knottag.e2e.Demo.button;
+import static app.knottag.e2e.Demo.field;
+import static app.knottag.e2e.Demo.heading;
+import static app.knottag.e2e.Demo.key;
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.assertions.LocatorAssertions;
+import com.microsoft.playwright.options.AriaRole;
+import java.util.List;
+import java.util.Map;
+
+/** What the technician does with a new payment terminal, from the plan to the sign-off. */
+final class Technician {
+
+    private final Page page;
+    private final int till;
+
+    Technician(Page page, int till) {
+        this.page = page;
+        this.till = till;
+    }
+
+    String address() {
+        return "10.44.16." + (50 + till);
+    }
+
+    Map<String, String> sheet() {
+        return Map.of(
+                "Address",
+                address(),
+                "Mask",
+                "255.255.255.0",
+                "Gateway",
+                "10.44.16.1",
+                "Resolver 1",
+                "10.44.16.1",
+                "Resolver 2",
+                "203.0.113.9");
+    }
+
+    /** Adds the terminal that is next; its label is read off the device on the bench. */
+    void add(String mac, String serial) {
+        page.keyboard().press("n");
+        assertThat(heading(page, "It goes to " + address())).isVisible();
+        field(page, "MAC").fill(mac);
+        field(page, "Serial").fill(serial);
+        field(page, "Place").fill("Garden counter");
+        key(page, "Tie it here").click();
+        assertThat(heading(page, "Unpack, check the seals")).isVisible();
+    }
+
+    void see(String option) {
+        page.getByLabel(option).check();
+        key(page, "Tie the step").click();
+    }
+
+    void upToTheSheet() {
+        see("Seal and both screws whole");
+        key(page, "They match, tie the step").click();
+        see("Steady or blinking green");
+        key(page, "Start the wait").click();
+        assertThat(page.getByRole(AriaRole.TIMER)).isVisible();
+        see("Welcome screen with a clock");
+        assertThat(heading(page, "Enter the address")).isVisible();
+    }
+
+    /** Types into the device itself, on the bench panel. */
+    void typeIntoDevice(Map<String, String> values) {
+        button(page, "Bench").click();
+        var menu = page.getByRole(AriaRole.FORM, new Page.GetByRoleOptions().setName("Its menu"));
+        menu.getByLabel("Method").fill("Static");
+        values.forEach((label, value) -> menu.getByLabel(label, new Locator.GetByLabelOptions().setExact(true))
+                .fill(value));
+        menu.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Save in the device"))
+                .click();
+        button(page, "Close").click();
+    }
+
+    void restartDevice() {
+        button(page, "Bench").click();
+        button(page, "Restart it").click();
+        assertThat(page.locator("[data-screen]")).hasText("Starting…");
+        assertThat(page.locator("[data-screen]")).hasText("Address " + address());
+        button(page, "Close").click();
+    }
+
+    void readBack(Map<String, String> shown) {
+        for (String label : List.of("Address", "Mask", "Gateway", "Resolver 1", "Resolver 2"))
+            field(page, label).fill(shown.get(label));
+        key(page, "Tie the step").click();
+    }
+
+    void fromSheetToConfirm() {
+        typeIntoDevice(sheet());
+        key(page, "Entered and saved").click();
+        readBack(sheet());
+        restart();
+    }
+
+    void restart() {
+        key(page, "Start the wait").click();
+        restartDevice();
+        page.getByLabel("Which address does the start-up screen show?").fill(address());
+        key(page, "Tie the step").click();
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Go to Confirm"))
+                .click();
+    }
+
+    void upset(String fault, boolean on) {
+        button(page, "Bench").click();
+        page.getByLabel(fault).setChecked(on);
+        assertThat(page.getByLabel(fault)).isChecked(new LocatorAssertions.IsCheckedOptions().setChecked(on));
+        button(page, "Close").click();
+    }
+
+    Locator check(String title) {
+        return page.locator("[data-step]").filter(new Locator.FilterOptions().setHasText(title));
+    }
+}

@@ -1,0 +1,112 @@
+package app.knottag.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.CookieManager;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.util.UUID;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** A small HTTP client as a page would be: keeps cookies, sends the CSRF token, a fresh idempotency key and a version. */
+final class Api {
+
+    private static final JsonMapper JSON = new JsonMapper();
+    private final CookieManager cookies = new CookieManager();
+    private final HttpClient http =
+            HttpClient.newBuilder().cookieHandler(cookies).build();
+    private final String base;
+    String key;
+    String ifMatch;
+    String contentType = "application/json";
+    boolean sendToken = true;
+
+    Api(String base) {
+        this.base = base;
+    }
+
+    record Answer(int status, String body, HttpResponse<String> response) {
+        JsonNode json() {
+            return JSON.readTree(body);
+        }
+
+        String code() {
+            return json().path("code").asString();
+        }
+
+        String detail() {
+            return json().path("detail").asString();
+        }
+
+        Answer expect(int wanted) {
+            assertThat(status).as(body).isEqualTo(wanted);
+            return this;
+        }
+
+        Answer refused(int wanted, String code) {
+            expect(wanted);
+            assertThat(code()).isEqualTo(code);
+            assertThat(response.headers().firstValue("Content-Type"))
+                    .hasValueSatisfying(t -> assertThat(t).startsWith("application/problem+json"));
+            return this;
+        }
+    }
+
+    Answer get(String path) {
+        return send("GET", path, "");
+    }
+
+    /** Single quotes stand for double ones, to keep JSON readable here. */
+    Answer post(String path, String body, Object... values) {
+        return send("POST", path, quoted(body, values));
+    }
+
+    Answer put(String path, String body, Object... values) {
+        return send("PUT", path, quoted(body, values));
+    }
+
+    Answer patch(String path, String body, Object... values) {
+        return send("PATCH", path, quoted(body, values));
+    }
+
+    private static String quoted(String body, Object... values) {
+        return (values.length == 0 ? body : String.format(body, values)).replace('\'', '"');
+    }
+
+    Answer send(String method, String path, String body) {
+        var request = HttpRequest.newBuilder(URI.create(base + path))
+                .method(method, HttpRequest.BodyPublishers.ofString(body))
+                .header("Content-Type", contentType);
+        if (sendToken)
+            cookies.getCookieStore().getCookies().stream()
+                    .filter(c -> c.getName().equals("XSRF-TOKEN"))
+                    .forEach(c -> request.header("X-XSRF-TOKEN", c.getValue()));
+        if (method.equals("POST"))
+            request.header("Idempotency-Key", key == null ? UUID.randomUUID().toString() : key);
+        if (ifMatch != null) request.header("If-Match", ifMatch);
+        try {
+            var response = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+            return new Answer(response.statusCode(), response.body(), response);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** Looks at an endpoint, so that the next change is made from what was seen. */
+    Api seen(long endpointId) {
+        ifMatch = get("/api/endpoints/" + endpointId)
+                .expect(200)
+                .response()
+                .headers()
+                .firstValue("ETag")
+                .orElseThrow();
+        return this;
+    }
+}

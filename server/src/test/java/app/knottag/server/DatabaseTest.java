@@ -1,0 +1,133 @@
+package app.knottag.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import app.knottag.server.session.Role;
+import java.sql.Connection;
+import java.sql.SQLException;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.postgresql.util.PSQLException;
+
+/** What must hold even if the application were wrong. */
+class DatabaseTest {
+
+    private final Api lead = Running.as(Role.LEAD);
+
+    private static void run(Connection database, String sql) throws SQLException {
+        try (var statement = database.createStatement()) {
+            statement.execute(sql);
+        }
+    }
+
+    private static String one(Connection database, String sql) throws SQLException {
+        try (var statement = database.createStatement();
+                var result = statement.executeQuery(sql)) {
+            result.next();
+            return result.getString(1);
+        }
+    }
+
+    @DisplayName("The database itself refuses what breaks a rule")
+    @ParameterizedTest(name = "{0}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "endpoint_address_once       | update endpoint set address = '10.7.0.51' where id = :second",
+                "endpoint_name_once          | update endpoint set name = 'TILL 1' where id = :second",
+                "endpoint_number_once        | update endpoint set number = 1 where id = :second",
+                "endpoint_serial_once        | update endpoint set serial = 'OC2-AAAA-0001' where id = :second",
+                "endpoint_tag_code_once      | update endpoint set tag_code = (select tag_code from endpoint where id = :first) where id = :second",
+                "endpoint_address_in_segment | update endpoint set address = '10.7.1.5' where id = :second",
+                "endpoint_address_in_segment | update endpoint set address = '10.7.0.255' where id = :second",
+                "endpoint_address_in_segment | update endpoint set address = '10.7.0.0' where id = :second",
+                "endpoint_address_not_gateway | update endpoint set address = '10.7.0.1' where id = :second",
+                "interface_mac_once          | update interface set mac = '00:00:5e:00:53:01' where endpoint_id = :second",
+                "interface_mac_single        | update interface set mac = '01:00:5e:00:53:01' where endpoint_id = :second",
+                "interface_mac_single        | update interface set mac = '00:00:00:00:00:00' where endpoint_id = :second",
+                "segment_overlap             | insert into segment (site_id, name, prefix) values (:site, 'Twice', '10.7.0.0/16')",
+                "segment_gateway_inside      | insert into segment (site_id, name, prefix, gateway) values (:site, 'Odd', '10.9.0.0/24', '10.7.0.1')",
+                "pool_overlap                | insert into pool (segment_id, from_address, to_address) values (:segment, '10.7.0.199', '10.7.0.210')",
+                "pool_upwards                | insert into pool (segment_id, from_address, to_address) values (:segment, '10.7.0.220', '10.7.0.210')",
+                "endpoint_segment_id_site_id_fkey | update endpoint set site_id = (select min(id) from site) where id = :second",
+            })
+    void constraints(String constraint, String sql) throws SQLException {
+        long[] site = Running.site(lead);
+        long first = Running.till(lead, site, 1), second = Running.till(lead, site, 2);
+        String filled = sql.replace(":first", "" + first)
+                .replace(":second", "" + second)
+                .replace(":site", "" + site[0])
+                .replace(":segment", "" + site[1]);
+        try (var database = Running.database("knot_owner")) {
+            assertThatThrownBy(() -> run(database, filled))
+                    .isInstanceOfSatisfying(
+                            PSQLException.class,
+                            e -> assertThat(e.getServerErrorMessage().getConstraint())
+                                    .isEqualTo(constraint));
+        }
+    }
+
+    @DisplayName("Nobody rewrites the log: not the application, not even the owner of the tables")
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "knot_app   | update log_entry set person = 'someone else'",
+                "knot_app   | delete from log_entry",
+                "knot_app   | truncate log_entry",
+                "knot_app   | update log_head set id = 0",
+                "knot_app   | delete from endpoint",
+                "knot_owner | update log_entry set person = 'someone else'",
+                "knot_owner | delete from log_entry",
+                "knot_owner | truncate log_entry cascade",
+            })
+    void logIsAppendOnly(String user, String sql) throws SQLException {
+        Running.site(lead);
+        try (var database = Running.database(user)) {
+            assertThatThrownBy(() -> run(database, sql))
+                    .isInstanceOfSatisfying(
+                            PSQLException.class,
+                            e -> assertThat(e.getSQLState()).isEqualTo("42501"));
+        }
+    }
+
+    @DisplayName("Whoever gets round that is found out by the chain")
+    @ParameterizedTest(name = "{0}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "update log_entry set person = 'someone else' where id = :id | :id",
+                "update log_entry set reason = 'another' where id = :id | :id",
+                "delete from log_entry where id = :id | :next",
+                "delete from log_entry where id = (select max(id) from log_entry) | :head",
+            })
+    void tamperingShows(String sql, String broken) throws SQLException {
+        Running.site(lead);
+        assertThat(lead.get("/api/log/check").expect(200).json().get("whole").asBoolean())
+                .isTrue();
+        try (var database = Running.database("knot_owner")) {
+            database.setAutoCommit(false);
+            long head = Long.parseLong(one(database, "select max(id) from log_entry")), id = head - 1;
+            run(database, "alter table log_entry disable trigger log_append_only");
+            run(database, sql.replace(":id", "" + id));
+            long expected = broken.equals(":id") ? id : head;
+            assertThat(one(database, "select log_first_broken()")).isEqualTo("" + expected);
+            database.rollback();
+        }
+        assertThat(lead.get("/api/log/check").json().get("whole").asBoolean()).isTrue();
+    }
+
+    @Test
+    void noSecretIsStored() throws SQLException {
+        try (var database = Running.database("knot_owner")) {
+            assertThat(one(database, "select min(password_hash) from person")).startsWith("$2a$12$");
+            assertThat(one(
+                            database,
+                            "select count(*) from log_entry where after::text like '%" + Running.PASSWORD + "%'"))
+                    .isEqualTo("0");
+        }
+    }
+}

@@ -1,0 +1,200 @@
+package app.knottag.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.anyInt;
+import static org.mockito.ArgumentMatchers.eq;
+import static org.mockito.Mockito.reset;
+import static org.mockito.Mockito.when;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.reach.Neighbour;
+import app.knottag.core.reach.Probes;
+import app.knottag.server.session.Role;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+class RunbookApiTest {
+
+    private final Api api = Running.as(Role.LEAD);
+    private long[] site;
+    private long id;
+
+    @BeforeEach
+    void aTill() {
+        site = Running.site(api);
+        id = Running.till(api, site, 1);
+        network("00:00:5E:00:53:01", "I AM OC2-AAAA-0001");
+    }
+
+    private static void network(String mac, String answer) {
+        reset(Running.PROBES);
+        var address = Ipv4Address.parse("10.7.0.51");
+        when(Running.PROBES.vantage()).thenReturn("this machine");
+        when(Running.PROBES.answers(address)).thenReturn(true);
+        when(Running.PROBES.neighbours()).thenReturn(List.of(new Neighbour(address, Mac.parse(mac))));
+        when(Running.PROBES.connect(any(), anyInt())).thenReturn(Probes.Connection.OPEN);
+        when(Running.PROBES.ask(eq(address), eq(7451), any())).thenReturn(Optional.of(answer));
+        when(Running.PROBES.ask(eq(Ipv4Address.parse("10.7.0.31")), eq(7500), eq("TEST 10.7.0.51 7451")))
+                .thenReturn(Optional.of("REACHED OC2-AAAA-0001"));
+    }
+
+    private Api.Answer step(String key, String body) {
+        return api.seen(id).put("/api/endpoints/" + id + "/runbook/steps/" + key, body);
+    }
+
+    private String knot(Api.Answer answer, String key) {
+        for (var step : answer.expect(200).json().get("steps"))
+            if (step.get("key").asString().equals(key)) return step.get("knot").asString();
+        throw new AssertionError(key);
+    }
+
+    private String station() {
+        return api.get("/api/endpoints/" + id).json().get("station").asString() + " "
+                + api.get("/api/endpoints/" + id).json().get("knot").asString();
+    }
+
+    private void tieAll() {
+        step("unpack", "{'action':'TIE','evidence':{'seen':'whole'}}").expect(200);
+        step("label", "{'action':'TIE'}").expect(200);
+        step("wire", "{'action':'TIE','evidence':{'seen':'steady'}}").expect(200);
+        step("first-start", "{'action':'TIE','evidence':{'seen':'welcome'}}").expect(200);
+        step("address", "{'action':'TIE'}").expect(200);
+        step(
+                        "read-back",
+                        "{'action':'TIE','evidence':{'ADDRESS':'010.007.000.051','MASK':'255.255.255.0','GATEWAY':'10.7.0.1','RESOLVER_1':'10.7.0.1','RESOLVER_2':'203.0.113.9'}}")
+                .expect(200);
+        step("restart", "{'action':'TIE','evidence':{'ADDRESS':'10.7.0.51'}}").expect(200);
+    }
+
+    @Test
+    void stepsAreTiedInOrderByWhatWasSeen() {
+        step("wire", "{'action':'TIE','evidence':{'seen':'steady'}}").refused(409, "steps-before");
+        assertThat(knot(step("unpack", "{'action':'TIE','evidence':{'seen':'broken'}}"), "unpack"))
+                .isEqualTo("FRAYED");
+        assertThat(station()).isEqualTo("ONBOARD FRAYED");
+        assertThat(knot(step("unpack", "{'action':'TIE','evidence':{'seen':'whole'}}"), "unpack"))
+                .isEqualTo("TIGHT");
+        step("confirm", "{'action':'TIE'}").refused(409, "sign-off-needed");
+        step("nowhere", "{'action':'TIE'}").refused(422, "bad-value");
+    }
+
+    @Test
+    void aWaitRunsForEverybodyAndEndsWithItsStep() {
+        for (String key : List.of("unpack", "label", "wire"))
+            step(key, "{'action':'OVERRIDE','reason':'Done by the supplier'}").expect(200);
+        assertThat(knot(step("first-start", "{'action':'START'}"), "first-start"))
+                .isEqualTo("HALF_DRAWN");
+        var running = Running.as(Role.OFFICE)
+                .get("/api/sites/" + site[0] + "/running")
+                .expect(200)
+                .json()
+                .get(0);
+        assertThat(running.get("endpoint").asString() + ", "
+                        + running.get("step").asString() + ", "
+                        + running.get("pace").asString())
+                .isEqualTo("Till 1, First start, TOO_EARLY");
+        step("first-start", "{'action':'TIE','evidence':{'seen':'restarting'}}").expect(200);
+        assertThat(api.get("/api/sites/" + site[0] + "/running").json()).hasSize(1);
+        step("first-start", "{'action':'TIE','evidence':{'seen':'welcome'}}").expect(200);
+        assertThat(api.get("/api/sites/" + site[0] + "/running").json()).isEmpty();
+        step("address", "{'action':'START'}").refused(409, "no-wait");
+    }
+
+    @Test
+    void leavingOutNeedsAReasonThatStays() {
+        step("unpack", "{'action':'OVERRIDE','reason':'  '}").refused(422, "reason-missing");
+        step("unpack", "{'action':'OVERRIDE','reason':'the pin is 9911'}").refused(422, "bad-words");
+        var step = step("unpack", "{'action':'OVERRIDE','reason':'Came without a seal'}")
+                .expect(200)
+                .json()
+                .get("steps")
+                .get(0);
+        assertThat(step.get("knot").asString() + ": " + step.get("reason").asString())
+                .isEqualTo("LEFT_OUT: Came without a seal");
+    }
+
+    @Test
+    void provedSignedOffAndLoosenedAgain() {
+        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+        api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").refused(409, "steps-before");
+        tieAll();
+        assertThat(station()).isEqualTo("CONFIRM HALF_DRAWN");
+        network("00:00:5E:00:53:C1", "");
+        var failed = api.post("/api/endpoints/" + id + "/rounds", "")
+                .expect(201)
+                .json()
+                .get("round");
+        assertThat(failed.get("results").get(1).get("seen").asString())
+                .startsWith("00:00:5E:00:53:C1 answers, not 00:00:5E:00:53:01.");
+        assertThat(station()).isEqualTo("CONFIRM FRAYED");
+        api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").refused(409, "not-proved");
+        network("00:00:5E:00:53:01", "I AM OC2-AAAA-0001");
+        assertThat(api.post("/api/endpoints/" + id + "/rounds", "")
+                        .expect(201)
+                        .json()
+                        .get("round")
+                        .get("holds")
+                        .asBoolean())
+                .isTrue();
+        api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").expect(204);
+        assertThat(station()).isEqualTo("DONE TIGHT");
+        assertThat(api.get("/api/endpoints/" + id).json().get("standing").asString())
+                .isEqualTo("Proved and signed off by lead");
+        api.seen(id).patch("/api/endpoints/" + id, "{'address':'10.7.0.61'}").expect(200);
+        assertThat(station()).isEqualTo("ONBOARD HALF_DRAWN");
+        assertThat(api.get("/api/endpoints/" + id + "/runbook")
+                        .json()
+                        .get("current")
+                        .asString())
+                .isEqualTo("address");
+    }
+
+    @Test
+    void aPartnerThatOnlyAPersonCanAskIsAskedAtTheSignOff() {
+        long other = api.post("/api/sites/" + site[0] + "/endpoints", """
+                {'segmentId':%d,'kind':'label-printer','name':'Printer','address':'10.7.0.51','mac':'00:00:5E:00:53:01','serial':'LW-30418B','partnerName':'Desk','partnerAddress':'10.7.0.40'}""", site[1])
+                .refused(409, "address-taken")
+                .json()
+                .path("id")
+                .asLong();
+        assertThat(other).isZero();
+        api.seen(id)
+                .post("/api/endpoints/" + id + "/retirement", "{'reason':'Makes room'}")
+                .expect(204);
+        id = api.post("/api/sites/" + site[0] + "/endpoints", """
+                {'segmentId':%d,'kind':'label-printer','name':'Printer','address':'10.7.0.51','mac':'00:00:5E:00:53:01','serial':'LW-30418B','partnerName':'Desk','partnerAddress':'10.7.0.40','servicePort':7451}""", site[1])
+                .expect(201)
+                .json()
+                .get("id")
+                .asLong();
+        for (String key : List.of("label", "wire", "address", "read-back", "restart"))
+            step(key, "{'action':'OVERRIDE','reason':'Set up last year'}").expect(200);
+        network("00:00:5E:00:53:01", "READY LW-30418B");
+        assertThat(api.post("/api/endpoints/" + id + "/rounds", "")
+                        .expect(201)
+                        .json()
+                        .get("round")
+                        .get("askAtPartner")
+                        .asBoolean())
+                .isTrue();
+        api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").refused(422, "bad-words");
+        api.seen(id)
+                .post("/api/endpoints/" + id + "/confirmation", "{'seenAtPartner':'A label came out'}")
+                .expect(204);
+    }
+
+    @Test
+    void checksStayOnTheSitesOwnGround() {
+        long away = api.post("/api/sites/" + site[0] + "/endpoints", """
+                {'segmentId':%d,'kind':'label-printer','name':'Printer','address':'10.7.0.60','mac':'00:00:5E:00:53:0F','serial':'LW-30418B','partnerName':'Far','partnerAddress':'198.51.100.7'}""", site[1])
+                .expect(201)
+                .json()
+                .get("id")
+                .asLong();
+        api.post("/api/endpoints/" + away + "/rounds", "").refused(409, "foreign-ground");
+    }
+}

@@ -1,0 +1,111 @@
+package app.knottag.server;
+
+import static org.mockito.Mockito.mock;
+
+import app.knottag.core.reach.Probes;
+import app.knottag.server.session.Invitations;
+import app.knottag.server.session.Role;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.util.Locale;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.springframework.boot.builder.SpringApplicationBuilder;
+import org.springframework.boot.web.server.context.WebServerApplicationContext;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.context.annotation.Primary;
+
+/** The real application on real PostgreSQL, started once for all tests; only the network probes are faked. */
+final class Running {
+
+    static final String PASSWORD = "long enough 42";
+    static final Probes PROBES = mock(Probes.class);
+    private static final AtomicInteger COUNT = new AtomicInteger();
+    private static final ConfigurableApplicationContext APP = start();
+
+    private Running() {}
+
+    @Configuration
+    static class FakedNetwork {
+        @Bean
+        @Primary
+        Probes fakedProbes() {
+            return PROBES;
+        }
+    }
+
+    private static ConfigurableApplicationContext start() {
+        if (System.getenv("KNOT_DB_URL") == null)
+            throw new IllegalStateException("These tests need a database. Run them with: ./knot test server");
+        var app = new SpringApplicationBuilder(App.class, FakedNetwork.class)
+                .run("--server.port=0", "--spring.main.allow-bean-definition-overriding=false");
+        for (Role role : Role.values())
+            app.getBean(Invitations.class).add(role.name().toLowerCase(Locale.ROOT), role, PASSWORD);
+        return app;
+    }
+
+    static <T> T bean(Class<T> type) {
+        return APP.getBean(type);
+    }
+
+    static String url() {
+        return "http://127.0.0.1:"
+                + ((WebServerApplicationContext) APP).getWebServer().getPort();
+    }
+
+    /** Someone who has signed in. */
+    static Api as(Role role) {
+        var api = new Api(url());
+        api.get("/api/welcome");
+        api.post("/api/session", "{'name':'%s','password':'%s'}", role.name().toLowerCase(Locale.ROOT), PASSWORD)
+                .expect(200);
+        return api;
+    }
+
+    /** A site of its own with one /24, gateway 1, pool 100 to 199 and tills at 50 + n; returns {site, segment}. */
+    static long[] site(Api lead) {
+        int n = COUNT.incrementAndGet();
+        String code = "T" + (char) ('A' + n / 26) + (char) ('A' + n % 26);
+        long site = lead.post("/api/sites", "{'name':'Site %s','code':'%s','zone':'Europe/Berlin'}", n, code)
+                .expect(201)
+                .json()
+                .get("id")
+                .asLong();
+        long segment = lead.post("/api/sites/" + site + "/segments", """
+                {'name':'Shop','prefix':'10.7.0.0/24','gateway':'10.7.0.1','resolvers':['10.7.0.1','203.0.113.9'],'poolFrom':'10.7.0.100','poolTo':'10.7.0.199',
+                 'seriesName':'Till','seriesHostBase':50,'seriesPortBase':7450}""")
+                .expect(201)
+                .json()
+                .get("id")
+                .asLong();
+        return new long[] {site, segment};
+    }
+
+    /** Adds a payment terminal for a till, with label, and returns its id. */
+    static long till(Api api, long[] site, int number) {
+        return api.post(
+                        "/api/sites/" + site[0] + "/endpoints",
+                        """
+                {'segmentId':%d,'kind':'counter-payment-terminal','number':%d,'name':'Till %d','address':'10.7.0.%d','mac':'00:00:5E:00:53:%02X','serial':'OC2-AAAA-%04d',
+                 'partnerName':'Till %d workstation','partnerAddress':'10.7.0.%d','partnerTestPort':7500}""",
+                        site[1],
+                        number,
+                        number,
+                        50 + number,
+                        number,
+                        number,
+                        number,
+                        30 + number)
+                .expect(201)
+                .json()
+                .get("id")
+                .asLong();
+    }
+
+    static Connection database(String user) throws SQLException {
+        String password = System.getenv(user.equals("knot_owner") ? "KNOT_DB_OWNER_PASSWORD" : "KNOT_DB_APP_PASSWORD");
+        return DriverManager.getConnection(System.getenv("KNOT_DB_URL"), user, password);
+    }
+}
