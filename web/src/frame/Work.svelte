@@ -23,10 +23,14 @@
   }));
   const known = $derived(sites.data?.some((s) => s.id === siteId));
 
-  // No site in the address: the busiest one.
+  // No site in the address: the one seen last here, else the busiest.
   $effect(() => {
-    const busiest = sites.data?.toSorted((a, b) => b.endpoints - a.endpoints)[0];
-    if (busiest && !siteId) go(at(busiest.id, 'plan'));
+    if (known) localStorage.setItem('knot-site', String(siteId));
+    if (siteId || !sites.data?.length) return;
+    const last = sites.data.find((s) => String(s.id) === localStorage.getItem('knot-site'));
+    const busiest = sites.data.toSorted((a, b) => b.endpoints - a.endpoints)[0];
+    const first = last ?? busiest;
+    if (first) go(at(first.id, 'plan'));
   });
 </script>
 

@@ -1,0 +1,97 @@
+import java.net.CookieManager;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.util.Arrays;
+import java.util.concurrent.Callable;
+
+/** List and finder with 50 000 endpoints, over HTTP and as bare SQL over JDBC: warmed loops, medians. */
+public class Measure {
+    private static final int WARM = 150;
+    private static final int ROUNDS = 301;
+    private static final String COLUMNS = "select e.id, e.site_id, e.name, e.kind, e.address, e.address - host(network(s.prefix))::inet as host, e.segment_id, i.mac, e.serial,"
+            + " e.place, e.outlet, e.switch_port, e.tag_code, e.station, e.knot from endpoint e join segment s on s.id = e.segment_id"
+            + " left join interface i on i.endpoint_id = e.id and i.retired_at is null and i.medium = 'WIRED' ";
+    private static final HttpClient HTTP = HttpClient.newBuilder().cookieHandler(new CookieManager()).build();
+    private static String base;
+
+    public static void main(String[] args) throws Exception {
+        base = args[0];
+        signIn(args[1]);
+        try (Connection db = DriverManager.getConnection(args[2], "knot_owner", args[3])) {
+            long site = fill(db);
+            compare("list, first page of 500", "/api/sites/" + site + "/endpoints", db,
+                    COLUMNS + "where e.site_id = " + site + " and e.retired_at is null and (e.address, e.id) > ('0.0.0.0'::inet, 0) order by e.address, e.id limit 500");
+            for (String piece : new String[] {"53:0a:1f", "10.96.77.9", "serial-049", "counter 31", "no such thing"})
+                compare("finder, “" + piece + "”", "/api/find?siteId=" + site + "&q=" + URLEncoder.encode(piece, StandardCharsets.UTF_8), db,
+                        COLUMNS + "where e.retired_at is null and e.finder like '%" + piece + "%' order by (e.site_id = " + site + ") desc, e.address, e.id limit 12");
+        }
+    }
+
+    private static void signIn(String token) throws Exception {
+        send("GET", "/api/welcome", "");
+        send("POST", "/api/invitations/acceptance", "{\"token\":\"" + token + "\",\"name\":\"bench\",\"password\":\"bench bench bench\"}");
+        send("POST", "/api/session", "{\"name\":\"bench\",\"password\":\"bench bench bench\"}");
+    }
+
+    private static String send(String method, String path, String body) throws Exception {
+        String token = HTTP.cookieHandler().orElseThrow().get(URI.create(base), java.util.Map.of()).getOrDefault("Cookie", java.util.List.of()).toString().replaceAll(".*XSRF-TOKEN=([^;,\\]]+).*", "$1");
+        var request = HttpRequest.newBuilder(URI.create(base + path)).header("Content-Type", "application/json").header("X-XSRF-TOKEN", token).method(method, HttpRequest.BodyPublishers.ofString(body)).build();
+        var answer = HTTP.send(request, HttpResponse.BodyHandlers.ofString());
+        if (answer.statusCode() >= 300) throw new IllegalStateException(method + " " + path + ": " + answer.statusCode() + " " + answer.body());
+        return answer.body();
+    }
+
+    private static long fill(Connection db) throws Exception {
+        try (var statement = db.createStatement()) {
+            statement.execute("insert into site (name, code, zone) values ('Fifty thousand', 'FIFTY', 'UTC')");
+            statement.execute("insert into segment (site_id, name, prefix) select max(id), 'Wide', '10.96.0.0/12' from site");
+            statement.execute("""
+                    insert into endpoint (site_id, segment_id, kind, kind_version, name, number, address, serial, place, tag_code, station, knot)
+                    select s.site_id, s.id, 'label-printer', 1, 'Printer ' || n, null, '10.96.0.10'::inet + n, 'SERIAL-' || lpad(n::text, 6, '0'), 'Counter ' || n % 500,
+                        'FIFTY-L' || n || '-X', 'ONBOARD', 'OPEN' from generate_series(1, 50000) n, (select max(site_id) site_id, max(id) id from segment) s""");
+            statement.execute("insert into interface (endpoint_id, site_id, mac) select id, site_id, ('0000530a' || lpad(to_hex(id % 65536), 4, '0'))::macaddr from endpoint where site_id = (select max(id) from site)");
+            statement.execute("vacuum analyze");
+            var id = statement.executeQuery("select max(id) from site");
+            id.next();
+            return id.getLong(1);
+        }
+    }
+
+    private static void compare(String what, String path, Connection db, String sql) throws Exception {
+        double http = median(() -> send("GET", path, ""));
+        double bare;
+        try (var statement = db.prepareStatement(sql)) {
+            int[] rows = new int[1];
+            bare = median(() -> {
+                rows[0] = 0;
+                try (var result = statement.executeQuery()) {
+                    int columns = result.getMetaData().getColumnCount();
+                    while (result.next()) {
+                        rows[0]++;
+                        for (int c = 1; c <= columns; c++) result.getString(c);
+                    }
+                }
+                return null;
+            });
+            System.out.printf("| %-38s | %9.2f ms | bare SQL %8.2f ms | %d rows |%n", what, http, bare, rows[0]);
+        }
+    }
+
+    private static double median(Callable<?> work) throws Exception {
+        for (int i = 0; i < WARM; i++) work.call();
+        long[] nanos = new long[ROUNDS];
+        for (int i = 0; i < ROUNDS; i++) {
+            long start = System.nanoTime();
+            work.call();
+            nanos[i] = System.nanoTime() - start;
+        }
+        Arrays.sort(nanos);
+        return nanos[ROUNDS / 2] / 1e6;
+    }
+}

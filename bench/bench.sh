@@ -1,0 +1,32 @@
+# Sourced by ./knot bench. Prints a table; keeps nothing but what it prints.
+DATA="$(mktemp -d /tmp/knot-bench-XXXXXX)"; chmod 755 "$DATA"; mkdir -p "$DATA/run"
+trap 'stop_all; rm -rf "$DATA"' EXIT
+PORT="$(free_port 8900)"; RUNS=5
+say "Measuring on $(nproc) cores; durable PostgreSQL settings" >&2
+pg_start ''
+PGPASSWORD="$ADMIN" "$(pg_bin)/psql" -q -h 127.0.0.1 -p "$PG_PORT" -U knot_admin -d postgres -c 'create database bare owner knot_owner' >/dev/null
+mkdir -p "$HERE/target/bench"
+javac -parameters -cp "$HERE/server/target/app/lib/*" -d "$HERE/target/bench" "$HERE/bench/BareApp.java" "$HERE/bench/Measure.java" || die "the measuring programs do not compile"
+
+seconds() { sed -n 's/.*process running for \([0-9.]*\)).*/\1/p' "$DATA/run/server.log"; }
+middle() { sort -n | sed -n "$((RUNS / 2 + 1))p"; }
+bare() {
+  : >"$DATA/run/server.log"
+  setsid java -Xmx640m -XX:TieredStopAtLevel=1 -XX:+UseSerialGC -Dknot-tag.bare=yes -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" BareApp --server.port="$PORT" \
+    --spring.datasource.url="jdbc:postgresql://127.0.0.1:$PG_PORT/bare" --spring.datasource.username=knot_owner --spring.datasource.password="$OWNER" \
+    --spring.session.jdbc.initialize-schema=always >"$DATA/run/server.log" 2>&1 </dev/null &
+  echo $! >"$DATA/run/server.pid"; wait_line server 'KNOT ready' 120
+}
+run_server start; TOKEN="$(sed -n 's|^KNOT first-lead /join/||p' "$DATA/run/server.log")"; end_process server knot-tag
+for _ in $(seq $RUNS); do
+  bare; seconds >>"$DATA/bare"; end_process server knot-tag
+  run_server start; seconds >>"$DATA/ours"; end_process server knot-tag
+done
+printf '\n| %-38s | %12s | %-20s | %s |\n' what 'Knot Tag' 'compared with' remark
+printf '|%s|%s|%s|%s|\n' ---------------------------------------- -------------- ---------------------- --------
+printf '| %-38s | %10s s | bare Boot %8s s | median of %s, tables there already |\n' 'start-up of the process' "$(middle <"$DATA/ours")" "$(middle <"$DATA/bare")" "$RUNS"
+run_server start
+java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" Measure "http://127.0.0.1:$PORT" "$TOKEN" "jdbc:postgresql://127.0.0.1:$PG_PORT/knot" "$OWNER" || die "list and finder could not be measured"
+(cd "$HERE" && mvn -B -ntp -q -pl e2e test -Dtest=FirstPage -Dknot.url="http://127.0.0.1:$PORT" 2>&1 | grep '^|') || die "the first page could not be measured"
+printf '\nList and finder: 50 000 endpoints, warmed loops of 150, medians of 301, one caller on loopback, Java HttpClient and JDBC.\n'
+printf 'First page: headless Chromium, a fresh profile each time, medians of 9.\n'
