@@ -12,7 +12,7 @@ seconds() { sed -n 's/.*process running for \([0-9.]*\)).*/\1/p' "$DATA/run/serv
 middle() { sort -n | sed -n "$((RUNS / 2 + 1))p"; }
 bare() {
   : >"$DATA/run/server.log"
-  setsid java -Xmx640m -XX:TieredStopAtLevel=1 -XX:+UseSerialGC -Dknot-tag.bare=yes -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" BareApp --server.port="$PORT" \
+  setsid java -Xmx640m -XX:TieredStopAtLevel=1 -XX:+UseSerialGC -Dknot-tag.bare=yes -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.BareApp --server.port="$PORT" \
     --spring.datasource.url="jdbc:postgresql://127.0.0.1:$PG_PORT/bare" --spring.datasource.username=knot_owner --spring.datasource.password="$OWNER" \
     --spring.session.jdbc.initialize-schema=always >"$DATA/run/server.log" 2>&1 </dev/null &
   echo $! >"$DATA/run/server.pid"; wait_line server 'KNOT ready' 120
@@ -26,7 +26,7 @@ printf '\n| %-38s | %12s | %-20s | %s |\n' what 'Knot Tag' 'compared with' remar
 printf '|%s|%s|%s|%s|\n' ---------------------------------------- -------------- ---------------------- --------
 printf '| %-38s | %10s s | bare Boot %8s s | median of %s, tables there already |\n' 'start-up of the process' "$(middle <"$DATA/ours")" "$(middle <"$DATA/bare")" "$RUNS"
 run_server start
-java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" Measure "http://127.0.0.1:$PORT" "$TOKEN" "jdbc:postgresql://127.0.0.1:$PG_PORT/knot" "$OWNER" || die "list and finder could not be measured"
+java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.Measure "http://127.0.0.1:$PORT" "$TOKEN" "jdbc:postgresql://127.0.0.1:$PG_PORT/knot" "$OWNER" || die "list and finder could not be measured"
 (cd "$HERE" && mvn -B -ntp -q -pl e2e test -Dtest=FirstPage -Dknot.url="http://127.0.0.1:$PORT" 2>&1 | grep '^|') || die "the first page could not be measured"
-printf '\nList and finder: 50 000 endpoints, warmed loops of 150, medians of 301, one caller on loopback, Java HttpClient and JDBC.\n'
+printf '\nList and finder: 50 000 endpoints, loops warmed by 60, medians of 101, one caller on loopback, Java HttpClient and JDBC.\n'
 printf 'First page: headless Chromium, a fresh profile each time, medians of 9.\n'

@@ -3,9 +3,12 @@ package app.knottag.core.address;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.OptionalInt;
+import java.util.regex.Pattern;
 
 /** An IPv4 address (RFC 791); printed as four decimal groups without leading zeros. */
 public record Ipv4Address(int bits) implements Comparable<Ipv4Address> {
+
+    private static final Pattern GROUP = Pattern.compile("0|[1-9][0-9]{0,2}");
 
     /**
      * Reads exactly what {@link #toString} prints, nothing else; use {@link AddressReader} for typed text.
@@ -22,7 +25,7 @@ public record Ipv4Address(int bits) implements Comparable<Ipv4Address> {
     }
 
     private static OptionalInt group(String text) {
-        if (!text.matches("0|[1-9][0-9]{0,2}")) return OptionalInt.empty();
+        if (!GROUP.matcher(text).matches()) return OptionalInt.empty();
         int value = Integer.parseInt(text);
         return value > 255 ? OptionalInt.empty() : OptionalInt.of(value);
     }

@@ -2,11 +2,14 @@ package app.knottag.core.hardware;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.regex.Pattern;
 
 /** A 48-bit MAC (IEEE 802); printed as six pairs of capital hexadecimal digits with colons. */
 public record Mac(long bits) implements Comparable<Mac> {
 
     private static final long LOW_24 = 0xFF_FFFFL;
+    private static final String DIGITS = "0123456789ABCDEF";
+    private static final Pattern FORM = Pattern.compile("[0-9A-Fa-f]{2}(:[0-9A-Fa-f]{2}){5}");
 
     public Mac {
         if (bits < 0 || bits > 0xFFFF_FFFF_FFFFL)
@@ -20,7 +23,7 @@ public record Mac(long bits) implements Comparable<Mac> {
      */
     @JsonCreator
     public static Mac parse(String text) {
-        if (!text.matches("[0-9A-Fa-f]{2}(:[0-9A-Fa-f]{2}){5}"))
+        if (!FORM.matcher(text).matches())
             throw new IllegalArgumentException("not a MAC: \"" + text + "\" (needs six pairs with colons)");
         return new Mac(Long.parseLong(text.replace(":", ""), 16));
     }
@@ -56,6 +59,11 @@ public record Mac(long bits) implements Comparable<Mac> {
     @Override
     @JsonValue
     public String toString() {
-        return String.format("%012X", bits).replaceAll("(..)(?=.)", "$1:");
+        var text = new StringBuilder(17);
+        for (int shift = 44; shift >= 0; shift -= 4) {
+            text.append(DIGITS.charAt((int) (bits >>> shift & 0xF)));
+            if (shift % 8 == 0 && shift > 0) text.append(':');
+        }
+        return text.toString();
     }
 }

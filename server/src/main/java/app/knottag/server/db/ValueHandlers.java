@@ -59,7 +59,9 @@ class ValueHandlers {
 
     @Bean
     TypeHandler<Ipv4Address> address() {
-        return new Text<>("inet", text -> Ipv4Address.parse(text.replaceFirst("/32$", ""))) {};
+        return new Text<>(
+                "inet",
+                text -> Ipv4Address.parse(text.endsWith("/32") ? text.substring(0, text.length() - 3) : text)) {};
     }
 
     @Bean
