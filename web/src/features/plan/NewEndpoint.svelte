@@ -48,6 +48,7 @@
     partnerAddress: '',
   });
   let choosing = $state(false);
+  let macRead = $state<string | null>(null);
   let problem = $state<Problem | null>(null);
   let busy = $state(false);
 
@@ -84,7 +85,7 @@
         address: f.address || null,
         mask: p.mask,
         servicePort: p.servicePort,
-        mac: f.mac || null,
+        mac: macRead,
         serial: f.serial,
         place: f.place,
         outlet: f.outlet,
@@ -164,6 +165,7 @@
           read={readMac(siteId)}
           error={problem?.field('mac')}
           hint="From the label; may wait"
+          onreading={(reading) => (macRead = reading?.value ?? null)}
         />
         <ReadField
           label="Serial"
@@ -216,7 +218,7 @@
         {#if !choosing}<button
             type="button"
             class="btn btn-outline btn-primary"
-            onclick={() => (choosing = true)}>Choose another address</button
+            onclick={() => (choosing = true)}>Choose another</button
           >{/if}
         <button type="button" class="btn btn-ghost" onclick={() => go(at(siteId, 'plan'))}>Leave it</button>
       </div>

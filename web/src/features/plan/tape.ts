@@ -25,14 +25,14 @@ export function hang(pins: Pin[], xOf: (host: number) => number, width: number, 
     .map((pin) => {
       const x = xOf(pin.host);
       const tagWidth = pin.label.length * CHARACTER + PADDING;
-      const ideal = Math.max(0, Math.min(width - tagWidth, x - tagWidth / 2));
+      const ideal = Math.max(2, Math.min(width - tagWidth - 2, x - tagWidth / 2));
       const places = ends.map((end, row) => {
         const left = Math.max(ideal, end + GAP);
         const off = left + tagWidth > width ? 10_000 + end : 0;
         return { row, left, cost: left - ideal + row * ROW_COST + off };
       });
       const best = places.reduce((a, b) => (b.cost < a.cost ? b : a));
-      const left = Math.min(best.left, width - tagWidth);
+      const left = Math.min(best.left, width - tagWidth - 2);
       ends[best.row] = left + tagWidth;
       return { ...pin, x, left, width: tagWidth, row: best.row };
     });

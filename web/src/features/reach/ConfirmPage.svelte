@@ -2,6 +2,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
   import { roundQuery, siteQuery } from '../../api/queries';
+  import Lately from '../plan/Lately.svelte';
   import Knot from '../../ui/Knot.svelte';
   import Loading from '../../ui/Loading.svelte';
   import { clockTime, dayTime } from '../../ui/time';
@@ -119,4 +120,9 @@
       {/if}
     </div>
   </div>
+  {#if site.data}
+    <div class="mt-10 max-w-2xl">
+      <Lately siteId={e.siteId} {zone} offset={site.data.zoneNow} endpointId={e.id} />
+    </div>
+  {/if}
 {/if}

@@ -11,12 +11,14 @@ import java.util.Set;
  */
 public record AddressContext(Optional<Segment> segment, Set<Ipv4Address> taken, Optional<String> expected) {
 
+    /** Nothing is known: no segment, nothing taken, nothing expected. */
     public static final AddressContext NONE = new AddressContext(Optional.empty(), Set.of(), Optional.empty());
 
     public AddressContext {
         taken = Set.copyOf(taken);
     }
 
+    /** Returns the same context with a canonical text that should be read here. */
     public AddressContext expecting(String text) {
         return new AddressContext(segment, taken, Optional.of(text));
     }

@@ -50,6 +50,11 @@ public record Ipv4Address(int bits) implements Comparable<Ipv4Address> {
         return bits >>> (24 - 8 * index) & 0xFF;
     }
 
+    /**
+     * Returns the address so many further up, or down when negative.
+     *
+     * @throws IllegalArgumentException if that leaves 0.0.0.0 to 255.255.255.255
+     */
     public Ipv4Address plus(long count) {
         return ofNumber(number() + count);
     }

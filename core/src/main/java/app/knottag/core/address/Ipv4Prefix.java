@@ -41,18 +41,22 @@ public record Ipv4Prefix(Ipv4Address network, int prefixLength) {
         return prefixLength == 0 ? 0 : -1 << (32 - prefixLength);
     }
 
+    /** Returns the mask (RFC 950) of a prefix length 0..32. */
     public static Ipv4Address maskOf(int prefixLength) {
         return new Ipv4Address(maskBits(prefixLength));
     }
 
+    /** Returns the mask (RFC 950) of this prefix. */
     public Ipv4Address mask() {
         return maskOf(prefixLength);
     }
 
+    /** Whether the address lies in the prefix, network and broadcast address included. */
     public boolean contains(Ipv4Address address) {
         return masked(address, prefixLength).equals(network);
     }
 
+    /** Whether any address lies in both prefixes. */
     public boolean overlaps(Ipv4Prefix other) {
         return contains(other.network) || other.contains(network);
     }
@@ -62,10 +66,12 @@ public record Ipv4Prefix(Ipv4Address network, int prefixLength) {
         return new Ipv4Address(network.bits() | ~maskBits(prefixLength));
     }
 
+    /** Returns the lowest address that a device may hold. */
     public Ipv4Address lowestUsable() {
         return prefixLength >= 31 ? network : network.plus(1);
     }
 
+    /** Returns the highest address that a device may hold. */
     public Ipv4Address highestUsable() {
         return prefixLength >= 31 ? last() : last().plus(-1);
     }

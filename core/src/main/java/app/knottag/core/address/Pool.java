@@ -8,6 +8,7 @@ public record Pool(Ipv4Address from, Ipv4Address to) {
             throw new IllegalArgumentException("a pool runs upwards: " + from + " comes after " + to);
     }
 
+    /** Whether the address may be handed out from this pool; both ends may. */
     public boolean contains(Ipv4Address address) {
         return from.compareTo(address) <= 0 && address.compareTo(to) <= 0;
     }

@@ -14,6 +14,7 @@ public enum Purpose {
         this.word = word;
     }
 
+    /** Returns the word for it in a sentence. */
     public String word() {
         return word;
     }

@@ -10,6 +10,7 @@ public record Segment(Ipv4Prefix prefix, Optional<Ipv4Address> gateway, List<Poo
         pools = List.copyOf(pools);
     }
 
+    /** Returns the pool that may hand out the address, or empty. */
     public Optional<Pool> poolOf(Ipv4Address address) {
         return pools.stream().filter(p -> p.contains(address)).findFirst();
     }

@@ -46,6 +46,11 @@ public record Kind(
             throw new IllegalArgumentException("two steps of " + id + " have the same key");
     }
 
+    /**
+     * Returns the step with this key.
+     *
+     * @throws IllegalArgumentException if the kind has none
+     */
     public Step step(String key) {
         return steps.stream()
                 .filter(s -> s.key().equals(key))

@@ -56,10 +56,12 @@ public final class Kinds {
         }
     }
 
+    /** Returns all kinds in the order they are offered. */
     public List<Kind> all() {
         return List.copyOf(byId.values());
     }
 
+    /** Returns the kind with this id, or empty. */
     public Optional<Kind> find(String id) {
         return Optional.ofNullable(byId.get(id));
     }

@@ -14,6 +14,7 @@ public enum Check {
         this.title = title;
     }
 
+    /** Returns what is proved when it holds, in plain words. */
     public String title() {
         return title;
     }

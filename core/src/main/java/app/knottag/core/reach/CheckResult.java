@@ -14,6 +14,7 @@ import java.time.Instant;
  */
 public record CheckResult(Check check, Knot knot, String seen, String remedy, String vantage, Instant at, long millis) {
 
+    /** Whether it was made and did not hold. */
     public boolean failed() {
         return knot == Knot.FRAYED;
     }

@@ -55,9 +55,11 @@ public enum Fault {
         this.label = label;
     }
 
+    /** Returns what one does to bring it about. */
     public String label() {
         return label;
     }
 
+    /** Returns the site as it is with this fault at a station of it. */
     public abstract SiteModel apply(SiteModel site, Station station);
 }

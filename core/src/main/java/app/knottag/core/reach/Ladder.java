@@ -22,6 +22,7 @@ public final class Ladder {
     private final Probes probes;
     private final Clock clock;
 
+    /** Prepares the checks of one endpoint; the clock gives their times. */
     public Ladder(Target target, Probes probes, Clock clock) {
         this.target = target;
         this.probes = probes;

@@ -48,6 +48,7 @@ public record SiteModel(List<Station> stations) {
             String ask,
             String answer) {
 
+        /** Returns the address it answers at: the leased one on automatic or while none was typed. */
         public Ipv4Address address() {
             return automatic ? leased : typed.orElse(leased);
         }
@@ -56,6 +57,7 @@ public record SiteModel(List<Station> stations) {
             return new Station(id, name, role, mac, serial, on, automatic, typed, leased, port, ask, answer);
         }
 
+        /** Returns the station with another setting of its address. */
         public Station withAddress(boolean onAutomatic, Optional<Ipv4Address> address) {
             return new Station(id, name, role, mac, serial, linked, onAutomatic, address, leased, port, ask, answer);
         }
@@ -65,6 +67,11 @@ public record SiteModel(List<Station> stations) {
         }
     }
 
+    /**
+     * Returns the station with this id.
+     *
+     * @throws IllegalArgumentException if there is none
+     */
     public Station station(String id) {
         return stations.stream()
                 .filter(s -> s.id().equals(id))
@@ -72,6 +79,7 @@ public record SiteModel(List<Station> stations) {
                 .orElseThrow(() -> new IllegalArgumentException("no station " + id));
     }
 
+    /** Returns the site with one station in place of the one with the same id. */
     public SiteModel with(Station changed) {
         return new SiteModel(stations.stream()
                 .map(s -> s.id().equals(changed.id()) ? changed : s)
@@ -91,6 +99,7 @@ public record SiteModel(List<Station> stations) {
                 .reduce((first, second) -> second);
     }
 
+    /** Returns the neighbour table as the gateway sees it: one MAC for each address that answers. */
     public List<Neighbour> neighbours() {
         return stations.stream()
                 .filter(s -> at(s.address()).filter(s::equals).isPresent())

@@ -15,14 +15,17 @@ public record Finding(Code code, String message, @Nullable Integer position, Lis
         candidates = List.copyOf(candidates);
     }
 
+    /** Makes a finding about the whole text. */
     public static Finding of(Code code, String message) {
         return new Finding(code, message, null, List.of());
     }
 
+    /** Makes a finding about one place, counted from 0. */
     public static Finding at(Code code, String message, int position) {
         return new Finding(code, message, position, List.of());
     }
 
+    /** Returns the same finding with what may have been meant, likeliest first. */
     public Finding withCandidates(List<String> texts) {
         return new Finding(code, message, position, texts);
     }

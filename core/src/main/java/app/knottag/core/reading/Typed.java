@@ -9,6 +9,7 @@ public record Typed(String plain, boolean wide) {
     /** Longest text that a reader looks at, in characters. */
     public static final int MAX_LENGTH = 100;
 
+    /** Makes a text plain; it keeps its length. */
     public static Typed of(String text) {
         var plain = new StringBuilder(text.length());
         boolean wide = false;
@@ -32,6 +33,7 @@ public record Typed(String plain, boolean wide) {
         return blank || Character.getType(c) == Character.FORMAT ? ' ' : c;
     }
 
+    /** Whether the character is one of 0 to 9. */
     public static boolean digit(char c) {
         return c >= '0' && c <= '9';
     }

@@ -32,6 +32,11 @@ public record Runbook(Kind kind, List<StepRecord> records) {
         return records.stream().filter(r -> !r.done()).findFirst().map(r -> kind.step(r.key()));
     }
 
+    /**
+     * Returns what is on record about a step.
+     *
+     * @throws IllegalArgumentException if the kind has no such step
+     */
     public StepRecord record(String key) {
         return records.get(kind.steps().indexOf(kind.step(key)));
     }

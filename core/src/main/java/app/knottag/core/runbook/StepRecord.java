@@ -29,10 +29,12 @@ public record StepRecord(
         findings = List.copyOf(findings);
     }
 
+    /** Returns the record of a step that nobody has begun. */
     public static StepRecord untouched(String key) {
         return new StepRecord(key, Knot.OPEN, Optional.empty(), Optional.empty(), Map.of(), List.of(), "", "");
     }
 
+    /** Whether it is tied or left out with a reason. */
     public boolean done() {
         return knot == Knot.TIGHT || knot == Knot.LEFT_OUT;
     }
