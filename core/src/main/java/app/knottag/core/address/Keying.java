@@ -13,9 +13,9 @@ public final class Keying {
 
     private Keying() {}
 
-    /** Whether two digits stand on neighbouring keys of a numeric pad. */
+    /** Whether two digits stand on neighbouring keys of a numeric pad; never so for anything but digits. */
     public static boolean neighbours(char a, char b) {
-        return NEIGHBOUR_KEYS[a - '0'].indexOf(b) >= 0;
+        return a >= '0' && a <= '9' && NEIGHBOUR_KEYS[a - '0'].indexOf(b) >= 0;
     }
 
     private static final String[] NEIGHBOUR_KEYS = neighbourKeys();

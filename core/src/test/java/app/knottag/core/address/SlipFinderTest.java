@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.knottag.core.reading.Slip.Kind;
 import java.util.Optional;
 import java.util.Set;
+import java.util.SplittableRandom;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -72,5 +73,23 @@ class SlipFinderTest {
         assertThat(reached)
                 .allSatisfy(typed -> assertThat(SlipFinder.find(typed.toString(), planned.toString()))
                         .hasValueSatisfying(s -> assertThat(s.kind()).isNotEqualTo(Kind.DIFFERENT)));
+    }
+
+    @Test
+    void survivesAnyPair() {
+        var random = new SplittableRandom(3);
+        String alphabet = "0123456789..ab/";
+        for (int i = 0; i < 30_000; i++) {
+            var texts = new String[2];
+            for (int t = 0; t < 2; t++) {
+                var text = new StringBuilder();
+                for (int n = random.nextInt(16); n > 0; n--)
+                    text.append(alphabet.charAt(random.nextInt(alphabet.length())));
+                texts[t] = text.toString();
+            }
+            SlipFinder.find(texts[0], texts[1])
+                    .ifPresent(slip -> assertThat(slip.message()).isNotBlank());
+            AddressReader.read(texts[0], Purpose.ADDRESS, AddressContext.NONE.expecting(texts[1]));
+        }
     }
 }
