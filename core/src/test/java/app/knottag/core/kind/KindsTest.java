@@ -1,0 +1,110 @@
+package app.knottag.core.kind;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import app.knottag.core.kind.Kind.Field;
+import app.knottag.core.kind.Kind.GateType;
+import app.knottag.core.knot.Knot;
+import app.knottag.core.log.Words;
+import app.knottag.core.runbook.Runbook;
+import app.knottag.core.runbook.Standing;
+import app.knottag.core.runbook.Standing.Station;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.MethodSource;
+
+class KindsTest {
+
+    static Stream<Kind> shipped() {
+        return Kinds.shipped().all().stream();
+    }
+
+    @DisplayName("Every shipped kind can be followed from label to proof")
+    @ParameterizedTest(name = "{0}")
+    @MethodSource("shipped")
+    void complete(Kind kind) {
+        var gates = kind.steps().stream().map(s -> s.gate().type()).toList();
+        assertThat(gates)
+                .containsSubsequence(
+                        GateType.FACTS,
+                        GateType.CHOICE,
+                        GateType.TYPE_SHEET,
+                        GateType.READ_BACK,
+                        GateType.ADDRESS_SHOWN,
+                        GateType.CONFIRMED);
+        assertThat(gates.get(gates.size() - 1)).isEqualTo(GateType.CONFIRMED);
+        assertThat(kind.menu()).extracting(Kind.MenuField::field).contains(Field.ADDRESS, Field.MASK, Field.GATEWAY);
+        assertThat(kind.service().answer()).contains("{serial}");
+        assertThat(kind.steps())
+                .allSatisfy(s -> assertThat(s.gate().options())
+                        .filteredOn(o -> !o.holds())
+                        .allSatisfy(o -> assertThat(o.remedy()).isNotBlank()));
+    }
+
+    @Test
+    void codeLettersDoNotClash() {
+        assertThat(shipped().map(Kind::codeLetter)).doesNotHaveDuplicates();
+        assertThatThrownBy(() -> Kinds.shipped().get("toaster"))
+                .hasMessageStartingWith("no kind “toaster”; there are [counter-payment-terminal");
+    }
+
+    @DisplayName("Another address undoes what rests on it; another MAC only the proof")
+    @ParameterizedTest(name = "address changed {0}: {1}")
+    @CsvSource(
+            delimiter = '|',
+            value = {"true | address read-back restart confirm", "false | confirm"})
+    void undone(boolean addressChanged, String keys) {
+        assertThat(Runbook.undoneBy(Kinds.shipped().get("counter-payment-terminal"), addressChanged))
+                .isEqualTo(List.of(keys.split(" ")));
+    }
+
+    @DisplayName("The knot of a station is its worst one, and what is begun is finished first")
+    @ParameterizedTest(name = "{0} {1} {2}: {3}")
+    @CsvSource({"0, true, true, TIGHT", "3, true, true, FRAYED", "3, false, true, HALF_DRAWN", "3, false, false, OPEN"})
+    void together(long waiting, boolean frayed, boolean half, Knot knot) {
+        assertThat(Standing.together(waiting, frayed, half)).isEqualTo(knot);
+    }
+
+    @ParameterizedTest(name = "plan {0}, register {1}, onboard {2}, confirm {3}: {4}")
+    @CsvSource(
+            nullValues = "-",
+            value = {
+                "1, 1, 1, 1, CONFIRM",
+                "1, 1, 1, 0, ONBOARD",
+                "1, 1, 0, 0, REGISTER",
+                "1, 0, 0, 0, PLAN",
+                "0, 0, 0, 0, -"
+            })
+    void next(long plan, long register, long onboard, long confirm, Station station) {
+        var waiting = new EnumMap<Station, Long>(Station.class);
+        waiting.put(Station.PLAN, plan);
+        waiting.put(Station.REGISTER, register);
+        waiting.put(Station.ONBOARD, onboard);
+        waiting.put(Station.CONFIRM, confirm);
+        assertThat(Standing.next(waiting).orElse(null)).isEqualTo(station);
+    }
+
+    @DisplayName("Words on record are short, plain and no secret")
+    @ParameterizedTest(name = "“{0}”: {1}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "Front counter, left | ",
+                "''                  | This is missing.",
+                "+49 30 123          | It may not begin with “+”: spreadsheets would take it for a formula.",
+                "@SUM(A1)            | It may not begin with “@”: spreadsheets would take it for a formula.",
+                "a\tb                | Line breaks and control characters cannot stand here.",
+                "PIN 4711            | This looks like a password, PIN or key. Knot Tag keeps no secrets: write down only where it is kept.",
+            })
+    void words(String text, String problem) {
+        assertThat(Words.problem(text, true).orElse(null)).isEqualTo(problem);
+        assertThat(Words.problem("x".repeat(121), false)).hasValue("At most 120 characters; this has 121.");
+        assertThat(Words.problem("", false)).isEmpty();
+    }
+}
