@@ -54,13 +54,31 @@ public final class Keying {
         return slips;
     }
 
+    // For every group value the values that one slip makes of it; periods stay, so groups can be looked at one by one.
+    private static final int[][] GROUP_SLIPS = groupSlips();
+
+    private static int[][] groupSlips() {
+        var table = new int[256][];
+        for (int value = 0; value < 256; value++) {
+            int own = value;
+            table[value] = slipsOf("" + value).keySet().stream()
+                    .filter(t -> t.matches("[0-9]{1,3}"))
+                    .mapToInt(Integer::parseInt)
+                    .filter(v -> v <= 255 && v != own)
+                    .sorted()
+                    .distinct()
+                    .toArray();
+        }
+        return table;
+    }
+
     /** Returns the other addresses that a single slip while keying this one would give, in order. */
     public static Set<Ipv4Address> oneSlipFrom(Ipv4Address address) {
         var reached = new TreeSet<Ipv4Address>();
-        for (String text : slipsOf(address.toString()).keySet()) {
-            AddressText.strict(text).ifPresent(reached::add);
+        for (int g = 0; g < 4; g++) {
+            int shift = 24 - 8 * g, rest = address.bits() & ~(0xFF << shift);
+            for (int value : GROUP_SLIPS[address.group(g)]) reached.add(new Ipv4Address(rest | value << shift));
         }
-        reached.remove(address);
         return reached;
     }
 }

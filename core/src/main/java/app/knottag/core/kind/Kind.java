@@ -10,9 +10,12 @@ import java.util.Optional;
  * @param id stable name, small letters and hyphens
  * @param version counted up from 1 with every change of the file
  * @param noun what one is called in a sentence and in a proposed name, after the number's own name
+ * @param shortName two to five small letters for its part in a host name
  * @param codeLetter capital letter that begins its tag label
  * @param series name of the series its numbers belong to, or empty when it has no number
  * @param fixedBecause why its address is fixed, one line
+ * @param reached whether anything connects to it, rather than it only calling out
+ * @param talks what it calls by itself
  * @param serialPattern regular expression that its serials match, or empty when none is known
  * @param labelPlace where MAC and serial stand on it
  * @param menuPath how to get to the network menu of this device
@@ -24,9 +27,12 @@ public record Kind(
         int version,
         String name,
         String noun,
+        String shortName,
         String codeLetter,
         String series,
         String fixedBecause,
+        boolean reached,
+        List<Talk> talks,
         String serialPattern,
         String labelPlace,
         String menuPath,
@@ -38,6 +44,9 @@ public record Kind(
     public Kind {
         menu = List.copyOf(menu);
         steps = List.copyOf(steps);
+        talks = talks == null ? List.of() : List.copyOf(talks);
+        if (!shortName.matches("[a-z]{2,5}"))
+            throw new IllegalArgumentException("shortName must be two to five small letters, was " + shortName);
         if (!id.matches("[a-z][a-z0-9-]{1,39}"))
             throw new IllegalArgumentException("id must be small letters, digits and hyphens, was " + id);
         if (!codeLetter.matches("[A-Z]"))
@@ -68,6 +77,23 @@ public record Kind(
     public record MenuField(Field field, String label, String text, boolean leaveAlone) {
         public MenuField {
             text = text == null ? "" : text;
+        }
+    }
+
+    /**
+     * Traffic that the device begins.
+     *
+     * @param port TCP or UDP port, 1..65535
+     */
+    public record Talk(To to, String protocol, int port, String why) {
+        /** Whom it calls. */
+        public enum To {
+            INTERNET,
+            PARTNER
+        }
+
+        public Talk {
+            if (port < 1 || port > 65_535) throw new IllegalArgumentException("a port must be 1..65535, was " + port);
         }
     }
 

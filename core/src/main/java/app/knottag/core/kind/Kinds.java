@@ -15,7 +15,16 @@ import tools.jackson.dataformat.yaml.YAMLMapper;
 /** The kinds that come with Knot Tag, read from {@code kinds/*.yaml}. */
 public final class Kinds {
 
-    private static final List<String> SHIPPED = List.of("counter-payment-terminal", "time-clock", "label-printer");
+    private static final List<String> SHIPPED = List.of(
+            "counter-payment-terminal",
+            "till-pin-pad",
+            "time-clock",
+            "label-printer",
+            "copier",
+            "document-scanner",
+            "storage-box",
+            "door-reader",
+            "other-endpoint");
     private static final YAMLMapper YAML = YAMLMapper.builder()
             .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
             .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)

@@ -65,6 +65,11 @@ public final class Planner {
         return new Choice(address, List.copyOf(hit));
     }
 
+    /** Returns the free address that the fewest slips turn into one in use; empty when none is left. */
+    public Optional<Ipv4Address> safest() {
+        return free().stream().findFirst().map(Choice::address);
+    }
+
     /** Returns the free address nearest above this one, then below; empty when none is left. */
     public Optional<Ipv4Address> nextFree(Ipv4Address taken) {
         return free().stream()
@@ -104,7 +109,7 @@ public final class Planner {
     private List<String> reasons(Series series, int number, Choice choice) {
         int room = series.lastFitting(segment);
         return List.of(
-                "Host " + series.hostBase() + " + " + number + ", as for every one of “" + series.name()
+                "Host " + series.base() + " + " + number + ", as for every one of “" + series.name()
                         + "”; room to number " + room + ".",
                 where(choice.address()),
                 risk(choice));
@@ -125,7 +130,7 @@ public final class Planner {
     }
 
     private String whyNot(Series series, int number, Optional<Ipv4Address> wanted) {
-        String sum = "Host " + series.hostBase() + " + " + number;
+        String sum = "Host " + series.base() + " + " + number;
         if (wanted.isEmpty())
             return sum + " leaves " + segment.prefix() + "; room ends at number " + series.lastFitting(segment) + ".";
         var address = wanted.get();

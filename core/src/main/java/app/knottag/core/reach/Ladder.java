@@ -118,6 +118,12 @@ public final class Ladder {
 
     private Verdict service() {
         var service = target.service();
+        if (service.ask().isEmpty())
+            return new Verdict(
+                    Knot.LEFT_OUT,
+                    "Only a person can prove its real job: " + service.proves() + ".",
+                    "Do it once and say what was seen when you sign off.",
+                    probes.vantage());
         var answer = probes.ask(target.address(), target.port(), service.ask());
         if (answer.isEmpty())
             return fails(

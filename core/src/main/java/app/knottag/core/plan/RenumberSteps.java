@@ -1,0 +1,207 @@
+package app.knottag.core.plan;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Segment;
+import app.knottag.core.plan.MoveOrder.Hop;
+import app.knottag.core.plan.MoveOrder.Wish;
+import app.knottag.core.plan.Renumbering.Move;
+import app.knottag.core.plan.Renumbering.Mover;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The steps of a renumbering, in an order in which no two ever hold the same address and the technician can always
+ * reach what she must still touch: her laptop has an address in both networks until the end, and the router is changed
+ * when nobody needs its old one any more.
+ */
+public final class RenumberSteps {
+
+    private RenumberSteps() {}
+
+    /** What a step is about. */
+    public enum Kind {
+        PREPARE,
+        LAPTOP,
+        MOVE,
+        PARK,
+        ROUTER,
+        TIDY,
+        PROVE
+    }
+
+    /**
+     * One step.
+     *
+     * @param mover id of the endpoint, or minus that of the partner, for MOVE and PARK
+     * @param to its address after the step; null for PARK without a spare address
+     */
+    public record Step(
+            Kind kind,
+            String title,
+            List<String> lines,
+            @Nullable Long mover,
+            @Nullable Ipv4Address from,
+            @Nullable Ipv4Address to) {}
+
+    /** Returns the steps. */
+    public static List<Step> of(List<Move> moves, List<Mover> all, Segment old, Segment next) {
+        var late = late(moves, old);
+        var before = moves.stream().filter(m -> !late.contains(m.mover().id())).toList();
+        var after = moves.stream().filter(m -> late.contains(m.mover().id())).toList();
+        var used = new HashSet<Ipv4Address>();
+        all.forEach(m -> used.add(m.from()));
+        moves.forEach(m -> used.add(m.to()));
+        old.gateway().ifPresent(used::add);
+        next.gateway().ifPresent(used::add);
+        var near = spare(old, used);
+        near.forEach(used::add);
+        var far = spare(next, used);
+        var steps = new ArrayList<Step>();
+        steps.add(plain(
+                Kind.PREPARE,
+                "Prepare the way back",
+                "Save the router's settings to a file, and print this list.",
+                "Choose a quiet hour: devices lose the way out between their own change and the router's."));
+        steps.add(laptop(near, far, old, next));
+        var park = near.stream().skip(1).toList();
+        var names = moves.stream().collect(Collectors.toMap(m -> m.mover().id(), m -> m));
+        hops(before, park).forEach(hop -> steps.add(step(hop, names.get(hop.id()), next)));
+        // Whoever holds the new gateway's address and can only move later is parked first.
+        for (var m : after)
+            if (next.gateway().equals(Optional.of(m.mover().from())))
+                steps.add(step(
+                        new Hop(
+                                m.mover().id(),
+                                Optional.of(m.mover().from()),
+                                park.stream().findFirst(),
+                                true),
+                        m,
+                        next));
+        steps.add(router(old, next));
+        hops(after, park).forEach(hop -> steps.add(step(hop, names.get(hop.id()), next)));
+        steps.add(plain(
+                Kind.TIDY,
+                "Take the second address off your laptop",
+                "Set it back to automatic and see that it gets an address of " + next.prefix() + "."));
+        steps.add(plain(
+                Kind.PROVE,
+                "Prove every endpoint again",
+                "Each one that moved has lost its proof: run its checks at Confirm."));
+        return List.copyOf(steps);
+    }
+
+    private static Step plain(Kind kind, String title, String... lines) {
+        return new Step(kind, title, List.of(lines), null, null, null);
+    }
+
+    /** Those that can only move once the router hands out the new network, and whoever waits for their address. */
+    private static Set<Long> late(List<Move> moves, Segment old) {
+        Map<Ipv4Address, Move> holders = new HashMap<>();
+        moves.forEach(m -> holders.put(m.mover().from(), m));
+        var late = moves.stream()
+                .filter(m -> m.mover().method() != Method.FIXED && !old.prefix().contains(m.to()))
+                .map(m -> m.mover().id())
+                .collect(Collectors.toCollection(TreeSet::new));
+        for (boolean more = true; more; ) {
+            more = false;
+            for (var m : moves) {
+                var holder = holders.get(m.to());
+                if (holder != null && late.contains(holder.mover().id()))
+                    more |= late.add(m.mover().id());
+            }
+        }
+        return late;
+    }
+
+    private static List<Hop> hops(List<Move> moves, List<Ipv4Address> park) {
+        return MoveOrder.order(
+                moves.stream()
+                        .map(m -> new Wish(m.mover().id(), m.mover().from(), m.to()))
+                        .toList(),
+                park);
+    }
+
+    /** Two free addresses outside the pools: one for the laptop, one for parking. */
+    private static List<Ipv4Address> spare(Segment segment, Set<Ipv4Address> used) {
+        return Stream.iterate(
+                        segment.prefix().highestUsable(),
+                        a -> a.compareTo(segment.prefix().lowestUsable()) >= 0,
+                        a -> a.plus(-1))
+                .limit(70_000)
+                .filter(a -> segment.fixable(a) && !used.contains(a))
+                .limit(2)
+                .toList();
+    }
+
+    private static Step laptop(List<Ipv4Address> near, List<Ipv4Address> far, Segment old, Segment next) {
+        String first = near.isEmpty()
+                ? "Keep the automatic address that it has now."
+                : "Give it " + near.get(0) + ", mask " + old.prefix().mask() + ".";
+        if (old.prefix().equals(next.prefix()))
+            return plain(
+                    Kind.LAPTOP, "Give your laptop a fixed address", first, "So you stay in when the pool changes.");
+        return plain(
+                Kind.LAPTOP,
+                "Give your laptop an address in both networks",
+                first,
+                far.isEmpty()
+                        ? "Add one of " + next.prefix() + " that the plan leaves free."
+                        : "Add " + far.get(0) + ", mask " + next.prefix().mask() + ", as a second address.",
+                "So you reach every device before and after its change.");
+    }
+
+    private static Step router(Segment old, Segment next) {
+        var lines = new ArrayList<String>();
+        next.gateway()
+                .ifPresent(g -> lines.add(
+                        "Its LAN address: " + g + ", mask " + next.prefix().mask() + "."));
+        if (next.pools().isEmpty()) lines.add("It hands out nothing.");
+        next.pools().forEach(p -> lines.add("It hands out " + p + "."));
+        lines.add("Save; your session ends. Go on from the laptop's address in the new network.");
+        String title = old.gateway().equals(next.gateway()) && old.prefix().equals(next.prefix())
+                ? "Set the router's new pool"
+                : "Change the router";
+        return new Step(
+                Kind.ROUTER,
+                title,
+                List.copyOf(lines),
+                null,
+                old.gateway().orElse(null),
+                next.gateway().orElse(null));
+    }
+
+    private static Step step(Hop hop, Move move, Segment next) {
+        String name = move.mover().name();
+        if (hop.parked())
+            return new Step(
+                    Kind.PARK,
+                    hop.to().map(a -> "Park " + name + " at " + a).orElse("Take " + name + " off the network"),
+                    List.of("It makes way for another and gets its own address later."),
+                    hop.id(),
+                    hop.from().orElse(null),
+                    hop.to().orElse(null));
+        var lines = new ArrayList<String>();
+        if (move.mover().method() == Method.FIXED || move.mover().method() == Method.LEARNED)
+            lines.add("On it set " + hop.to().get() + ", mask " + next.prefix().mask()
+                    + next.gateway().map(g -> ", gateway " + g).orElse("") + "; save, restart.");
+        else lines.add("Change its reservation, then restart it.");
+        lines.addAll(move.pointers());
+        if (!move.keepsHost()) lines.add("Its host part changes; put a new tag on it.");
+        return new Step(
+                Kind.MOVE,
+                "Move " + name + " to " + hop.to().get(),
+                List.copyOf(lines),
+                hop.id(),
+                hop.from().orElse(null),
+                hop.to().get());
+    }
+}

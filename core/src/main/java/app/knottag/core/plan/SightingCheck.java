@@ -1,0 +1,114 @@
+package app.knottag.core.plan;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.plan.Conflict.Code;
+import app.knottag.core.plan.Conflict.Severity;
+import app.knottag.core.plan.SitePlan.PlannedEndpoint;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+
+/** What was seen on the wire against what is planned: one address with two MACs, a MAC at another address, silence. */
+final class SightingCheck {
+
+    /** Two MACs at one address count as a conflict when they were seen within this time of each other. */
+    private static final Duration WINDOW = Duration.ofHours(12);
+
+    private static final int SILENT_DAYS = 30;
+    private final SitePlan plan;
+    private final Instant now;
+    private final Map<Mac, PlannedEndpoint> byMac = new HashMap<>();
+    private final Map<Mac, Sighting> latest = new HashMap<>();
+    private final List<Conflict> found = new ArrayList<>();
+
+    private SightingCheck(SitePlan plan, Instant now) {
+        this.plan = plan;
+        this.now = now;
+        plan.endpoints().forEach(e -> e.mac().ifPresent(m -> byMac.put(m, e)));
+        for (var s : plan.sightings())
+            s.mac().ifPresent(m -> latest.merge(m, s, (a, b) -> a.seenAt().isAfter(b.seenAt()) ? a : b));
+    }
+
+    static List<Conflict> conflicts(SitePlan plan, Instant now) {
+        var check = new SightingCheck(plan, now);
+        var byAddress = plan.sightings().stream()
+                .filter(s -> s.mac().isPresent())
+                .collect(Collectors.groupingBy(Sighting::address, TreeMap::new, Collectors.toList()));
+        var planned = new HashMap<Ipv4Address, PlannedEndpoint>();
+        plan.endpoints().forEach(e -> e.address().ifPresent(a -> planned.put(a, e)));
+        byAddress.forEach((address, seen) -> check.address(address, seen, Optional.ofNullable(planned.get(address))));
+        plan.endpoints().forEach(check::endpoint);
+        return check.found;
+    }
+
+    private void address(Ipv4Address address, List<Sighting> seen, Optional<PlannedEndpoint> planned) {
+        var newest = seen.stream().max(Comparator.comparing(Sighting::seenAt)).orElseThrow();
+        var together = seen.stream()
+                .filter(s -> Duration.between(s.seenAt(), newest.seenAt()).compareTo(WINDOW) <= 0)
+                .map(s -> s.mac().get())
+                .distinct()
+                .sorted(Comparator.comparing((Mac m) -> !byMac.containsKey(m)).thenComparing(m -> m))
+                .toList();
+        if (together.size() > 1) {
+            // Not being in the plan makes the intruder.
+            Mac intruder = together.get(together.size() - 1);
+            add(
+                    Conflict.of(
+                            Severity.BROKEN,
+                            Code.ADDRESS_SEEN_TWICE,
+                            address + " was seen with two MACs: " + who(together.get(0)) + " and " + who(intruder)
+                                    + ".",
+                            "Unplug " + who(intruder) + " first, then give it another address."),
+                    planned);
+        } else if (planned.flatMap(PlannedEndpoint::mac).isPresent()) {
+            Mac own = planned.get().mac().get(), other = together.get(0);
+            if (!own.equals(other))
+                add(
+                        Conflict.of(
+                                Severity.BROKEN,
+                                Code.OTHER_HOLDS_ADDRESS,
+                                planned.get().name() + ": " + who(other) + " holds " + address + ".",
+                                own.neighbourOf(other)
+                                        ? "Most likely the other interface of the same box: put " + other
+                                                + " on record, or move the lead."
+                                        : "Find that device and give it another address."),
+                        planned);
+        }
+    }
+
+    private void add(Conflict conflict, Optional<PlannedEndpoint> planned) {
+        found.add(planned.map(e -> conflict.on(e.id()).in(e.segmentId())).orElse(conflict));
+    }
+
+    private String who(Mac mac) {
+        return Optional.ofNullable(byMac.get(mac))
+                .map(e -> e.name() + " (" + mac + ")")
+                .orElse(mac + ", not on record");
+    }
+
+    private void endpoint(PlannedEndpoint e) {
+        var seen = e.mac().map(latest::get);
+        if (seen.isEmpty() || e.address().isEmpty()) return;
+        if (!seen.get().address().equals(e.address().get())) found.add(LeaseCompare.elsewhere(plan, e, seen.get()));
+        else {
+            long days = Duration.between(seen.get().seenAt(), now).toDays();
+            if (days >= SILENT_DAYS)
+                found.add(Conflict.of(
+                                Severity.UNTIDY,
+                                Code.NOT_SEEN,
+                                e.name() + " not seen for " + days + " days.",
+                                "Is it still there? Retire it if not, so that "
+                                        + e.address().get() + " becomes free.")
+                        .on(e.id())
+                        .in(e.segmentId()));
+        }
+    }
+}

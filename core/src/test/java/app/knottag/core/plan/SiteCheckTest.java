@@ -1,0 +1,284 @@
+package app.knottag.core.plan;
+
+import static app.knottag.core.plan.PlacementTest.a;
+import static app.knottag.core.plan.PlacementTest.segment;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Segment;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.plan.Conflict.Code;
+import app.knottag.core.plan.FreeVerdict.Evidence;
+import app.knottag.core.plan.FreeVerdict.Verdict;
+import app.knottag.core.plan.LeaseCompare.Lease;
+import app.knottag.core.plan.ResolverChoice.Known;
+import app.knottag.core.plan.Sighting.Source;
+import app.knottag.core.plan.SitePlan.PlannedEndpoint;
+import app.knottag.core.plan.SitePlan.PlannedPartner;
+import app.knottag.core.plan.SitePlan.PlannedSegment;
+import app.knottag.core.plan.SitePlan.PlannedSeries;
+import app.knottag.core.series.Series;
+import app.knottag.core.series.Series.Counts;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class SiteCheckTest {
+
+    private static final Instant NOW = Instant.parse("2026-11-24T10:00:00Z");
+    private static final Segment SHOP = segment("10.44.16.0/24", "10.44.16.1", "10.44.16.100", "10.44.16.199");
+    private static final PlannedSeries TILLS =
+            new PlannedSeries(5, Optional.of(1L), new Series("Till", Counts.HOST, 50, 0, 10), 0);
+
+    private static PlannedEndpoint endpoint(long id, String address, Integer number, String mac) {
+        return new PlannedEndpoint(
+                id,
+                "E" + id,
+                "e" + id,
+                1,
+                Optional.ofNullable(address).map(Ipv4Address::parse),
+                Method.FIXED,
+                Optional.ofNullable(number).map(n -> 5L),
+                Optional.ofNullable(number),
+                Optional.ofNullable(mac).map(Mac::parse),
+                Optional.empty(),
+                Optional.empty());
+    }
+
+    private static Sighting seen(String address, String mac, String age) {
+        return new Sighting(
+                a(address),
+                Optional.of(Mac.parse(mac)),
+                Source.NEIGHBOURS,
+                NOW.minus(Duration.parse(age)),
+                Optional.empty());
+    }
+
+    private static List<Conflict> conflicts(
+            List<PlannedEndpoint> endpoints, List<PlannedPartner> partners, Sighting... sightings) {
+        var segment = new PlannedSegment(1, "Shop", SHOP, List.of(a("10.44.16.1")), Duration.ofHours(12));
+        return SiteCheck.conflicts(
+                new SitePlan(
+                        List.of(segment),
+                        List.of(TILLS),
+                        endpoints,
+                        partners,
+                        List.of(),
+                        List.of(),
+                        List.of(sightings)),
+                NOW);
+    }
+
+    @DisplayName("Each thing that is wrong is said with the smallest change that mends it")
+    @ParameterizedTest(name = "{0} {1}")
+    @CsvSource(
+            delimiter = '|',
+            nullValues = "-",
+            value = {
+                "10.44.16.52  | 2 | -",
+                "10.44.16.190 | - | RISK IN_POOL E1: 10.44.16.190 lies in the pool 10.44.16.100 to 10.44.16.199 and may be handed out to another device any time. > Move it to 10.44.16.3, or end the pool at 10.44.16.189.",
+                "10.44.16.101 | 1 | RISK IN_POOL E1: 10.44.16.101 lies in the pool 10.44.16.100 to 10.44.16.199 and may be handed out to another device any time. > Move it to 10.44.16.51, or start the pool at 10.44.16.102.",
+                "10.44.16.1   | - | BROKEN IS_GATEWAY E1: It has 10.44.16.1, which is the gateway. > Move it to 10.44.16.3.",
+                "10.44.17.9   | - | BROKEN OUTSIDE_SEGMENT E1: 10.44.17.9 is no address of 10.44.16.0/24. > Move it to 10.44.16.3.",
+                "10.44.16.11  | - | UNTIDY SLIP_TO_GATEWAY E1: One slip of a finger turns 10.44.16.11 into the gateway 10.44.16.1. > Move it to 10.44.16.3.",
+            })
+    void oneEndpoint(String address, Integer number, String expected) {
+        var worst = conflicts(List.of(endpoint(1, address, number, null)), List.of()).stream()
+                .findFirst()
+                .map(c -> c.severity() + " " + c.code() + " " + c.message() + " > " + c.mend())
+                .orElse(null);
+        assertThat(worst).isEqualTo(expected);
+    }
+
+    @Test
+    void worstComesFirstAndTheMoveIsGivenAsData() {
+        var found = conflicts(
+                List.of(
+                        endpoint(1, "10.44.16.60", 3, null),
+                        endpoint(2, "10.44.16.60", null, null),
+                        endpoint(3, "10.44.16.31", null, null)),
+                List.of(new PlannedPartner(7, "Till server", a("10.44.16.31"))));
+        assertThat(found)
+                .extracting(Conflict::code)
+                .containsExactly(Code.ADDRESS_TWICE, Code.ADDRESS_TWICE, Code.SLIP_TO_GATEWAY, Code.NOT_BY_NUMBER);
+        assertThat(found.get(0).message()).isEqualTo("E1 and E2 both have 10.44.16.60.");
+        assertThat(found.get(0).move().endpointId()).isEqualTo(2);
+        assertThat(found.get(1).message()).isEqualTo("E3 and Till server both have 10.44.16.31.");
+        assertThat(found.get(3).move()).isEqualTo(new Conflict.Move(1, a("10.44.16.53")));
+    }
+
+    private static final String OWN = "00:00:5E:00:53:01", OTHER = "00:00:5E:00:53:77";
+
+    @Test
+    void whatWasSeenSpeaksAgainstThePlan() {
+        var till = List.of(endpoint(1, "10.44.16.51", 1, OWN));
+        assertThat(conflicts(till, List.of(), seen("10.44.16.51", OWN, "PT1H"), seen("10.44.16.51", OTHER, "PT2H")))
+                .singleElement()
+                .satisfies(c -> {
+                    assertThat(c.message())
+                            .isEqualTo("10.44.16.51 was seen with two MACs: E1 (" + OWN + ") and " + OTHER
+                                    + ", not on record.");
+                    assertThat(c.mend()).startsWith("Unplug " + OTHER);
+                });
+        assertThat(conflicts(till, List.of(), seen("10.44.16.51", OTHER, "PT1H")))
+                .extracting(Conflict::code)
+                .containsExactly(Code.OTHER_HOLDS_ADDRESS);
+        assertThat(conflicts(till, List.of(), seen("10.44.16.131", OWN, "PT1H")))
+                .extracting(Conflict::message)
+                .containsExactly(
+                        "E1 is planned at 10.44.16.51 and was seen at 10.44.16.131, in the pool: reset, or never saved.");
+        assertThat(conflicts(till, List.of(), seen("10.44.16.51", OWN, "P40D")))
+                .extracting(Conflict::message)
+                .containsExactly("E1 not seen for 40 days.");
+        assertThat(conflicts(till, List.of(), seen("10.44.16.51", OWN, "PT1H"))).isEmpty();
+    }
+
+    @DisplayName("Whether an address is free is weighed, never said barely")
+    @ParameterizedTest(name = "on record {0}, seen {1} ago, looked {2} ago: {3} {4}")
+    @CsvSource(
+            nullValues = "-",
+            value = {
+                "true,  -,     -,     TAKEN,         99",
+                "false, -,     -,     PROBABLY_FREE, 88",
+                "false, -,     PT1H,  PROBABLY_FREE, 94",
+                "false, -,     P90D,  PROBABLY_FREE, 89",
+                "false, PT1H,  PT1H,  TAKEN,         96",
+                "false, P30D,  P30D,  DOUBTFUL,      46",
+                "false, P120D, P120D, PROBABLY_FREE, 83",
+            })
+    void weighs(boolean recorded, Duration seen, Duration looked, Verdict verdict, int confidence) {
+        var address = a("10.44.16.60");
+        var evidence = new Evidence(
+                recorded ? Map.of(address, "Copier") : Map.of(),
+                seen == null ? List.of() : List.of(seen("10.44.16.60", OTHER, seen.toString())),
+                looked == null ? Map.of() : Map.of(Source.NEIGHBOURS, NOW.minus(looked)),
+                Map.of());
+        var free = FreeVerdict.of(address, evidence, NOW);
+        assertThat(free.verdict()).isEqualTo(verdict);
+        assertThat(free.confidence()).isEqualTo(confidence);
+        assertThat(free.holder()).isEqualTo(recorded ? "Copier" : seen == null ? "" : OTHER);
+        assertThat(free.voices()).hasSize((recorded ? 1 : 0) + (looked == null ? 0 : 1));
+    }
+
+    @DisplayName("The naming rule makes short, plain, unique names")
+    @ParameterizedTest(name = "{0} {1} {2}: {3}")
+    @CsvSource(
+            nullValues = "-",
+            value = {
+                "{site}-{kind}{number},   4, Front,            pgb-pay4",
+                "{site}-{kind}{number},   7, Front,            pgb-pay7-2",
+                "{site}-{kind}{number},   -, Front,            pgb-pay1",
+                "{place}-{kind},          -, Größe & Süd,      grosse-sud-pay",
+                "{place}-{kind}{number}, 12, Nursery bench 3,  nursery-bench12",
+                "{site}{number},          0, Front,            pgb1",
+            })
+    void names(String rule, String number, String place, String expected) {
+        var values = new HashMap<>(Map.of("site", "PGB", "kind", "pay", "place", place));
+        if (number != null) values.put("number", number);
+        String name = new NameRule(rule).name(values, Set.of("pgb-pay7"));
+        assertThat(name).isEqualTo(expected);
+        assertThat(NameRule.problem(name)).isEmpty();
+    }
+
+    @Test
+    void aRuleThatCannotWorkIsRefused() {
+        assertThatThrownBy(() -> new NameRule("{shop}{number}"))
+                .hasMessage("There is no part {shop}; there are {site}, {kind}, {series}, {number}, {place}.");
+        assertThatThrownBy(() -> new NameRule("{site}_{number}"))
+                .hasMessageStartingWith("Only letters, digits and hyphens");
+        assertThatThrownBy(() -> new NameRule("{site}")).hasMessageStartingWith("The rule needs {number} or {place}");
+        assertThat(NameRule.problem("Till_1").orElseThrow()).endsWith("no hyphen at an end: “Till_1”.");
+        assertThat(NameRule.problem("a-name-far-too-long").orElseThrow()).contains("has 19");
+        assertThat(NameRule.clashes(Map.of("A", "x", "B", "x", "C", "y")).get("x"))
+                .containsExactlyInAnyOrder("A", "B");
+    }
+
+    @DisplayName("Who keeps the address")
+    @ParameterizedTest(name = "reached {0}, can reserve {1}, site {2}: {3}")
+    @CsvSource({
+        "true,  true,  FIXED,     FIXED",
+        "true,  false, RESERVED,  FIXED",
+        "true,  true,  RESERVED,  RESERVED",
+        "true,  true,  AUTOMATIC, RESERVED",
+        "true,  false, AUTOMATIC, FIXED",
+        "false, false, AUTOMATIC, AUTOMATIC",
+        "true,  true,  LEARNED,   LEARNED",
+    })
+    void methods(boolean reached, boolean canReserve, Method site, Method expected) {
+        assertThat(Method.advise(reached, canReserve, site).method()).isEqualTo(expected);
+    }
+
+    @DisplayName("Which resolvers")
+    @ParameterizedTest(name = "names inside {0}, outside open {1}, own {2}: {3}")
+    @CsvSource(
+            delimiter = '|',
+            nullValues = "-",
+            value = {
+                "false | true  | 10.0.0.1 | 10.0.0.1 203.0.113.9",
+                "true  | true  | 10.0.0.1 | 10.0.0.1",
+                "false | false | 10.0.0.1 | 10.0.0.1 198.51.100.3",
+                "true  | true  | -        | ",
+                "false | true  | -        | 203.0.113.9 198.51.100.3",
+            })
+    void resolvers(boolean inside, boolean open, String own, String expected) {
+        var choice = ResolverChoice.choose(
+                new Known(
+                        own == null ? List.of() : List.of(a(own)),
+                        List.of(a("198.51.100.3")),
+                        List.of(a("203.0.113.9"))),
+                inside,
+                open);
+        assertThat(String.join(
+                        " ", choice.resolvers().stream().map(Object::toString).toList()))
+                .isEqualTo(expected == null ? "" : expected);
+        assertThat(choice.reason()).endsWith(".");
+    }
+
+    @DisplayName("A lease against the plan, field by field")
+    @ParameterizedTest(name = "{0} {1} {2} for {3}: {4}")
+    @CsvSource({
+        "10.44.16.131, 255.255.255.0, 10.44.16.1,   10.44.16.20,  CHANGE KEEP KEEP CHANGE",
+        "10.44.16.20,  255.255.255.0, 10.44.16.1,   10.44.16.20,  KEEP KEEP KEEP CHANGE",
+        "10.9.9.7,     255.255.255.0, 10.9.9.1,     10.44.16.20,  ALARM KEEP ALARM CHANGE",
+        "10.44.16.131, 255.255.0.0,   10.44.16.254, 10.44.16.20,  CHANGE ALARM ALARM CHANGE",
+        "10.44.16.131, 255.255.255.0, 10.44.16.1,   10.44.16.140, ALARM KEEP KEEP CHANGE",
+    })
+    void lease(String address, String mask, String gateway, String planned, String acts) {
+        var lines = LeaseCompare.compare(
+                new Lease(a(address), a(mask), a(gateway), List.of()), SHOP, List.of(a("10.44.16.1")), a(planned));
+        assertThat(lines.stream().map(l -> l.act().name()).toList()).isEqualTo(Arrays.asList(acts.split(" ")));
+    }
+
+    @Test
+    void aFrozenLeaseIsSafeOnlyUntilItEnds() {
+        var frozen = new Sighting(
+                a("10.44.16.131"), Optional.empty(), Source.LEASES, NOW, Optional.of(NOW.plus(Duration.ofHours(9))));
+        assertThat(conflicts(List.of(endpoint(1, "10.44.16.131", null, null)), List.of(), frozen))
+                .extracting(Conflict::message)
+                .containsExactly(
+                        "E1: 10.44.16.131 lies in the pool 10.44.16.100 to 10.44.16.199 and may be handed out to another device in 9 h, when its lease ends.");
+    }
+
+    @Test
+    void twoThousandAreCheckedWithoutLosingOne() {
+        var wide = new PlannedSegment(
+                1, "Wide", segment("10.60.0.0/20", "10.60.0.1"), List.of(a("10.60.0.1")), Duration.ofHours(1));
+        var many = Stream.iterate(0, i -> i < 2000, i -> i + 1)
+                .map(i -> endpoint(i, a("10.60.1.0").plus(i).toString(), null, null))
+                .toList();
+        var found = SiteCheck.conflicts(
+                new SitePlan(List.of(wide), List.of(), many, List.of(), List.of(), List.of(), List.of()), NOW);
+        assertThat(found).extracting(Conflict::code).containsOnly(Code.SLIP_TO_GATEWAY);
+    }
+}
