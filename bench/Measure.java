@@ -17,7 +17,8 @@ public class Measure {
     private static final int WARM = 60;
     private static final int ROUNDS = 101;
     private static final String COLUMNS = "select e.id, e.site_id, e.name, e.kind, e.address, e.address - host(network(s.prefix))::inet as host, e.segment_id, i.mac, e.serial,"
-            + " e.place, e.outlet, e.switch_port, e.tag_code, e.station, e.knot from endpoint e join segment s on s.id = e.segment_id"
+            + " coalesce(pl.name, ''), coalesce(o.name, ''), coalesce(g.name || ' ' || po.number, ''), e.tag_code, e.station, e.knot from endpoint e join segment s on s.id = e.segment_id"
+            + " left join place pl on pl.id = e.place_id left join outlet o on o.id = e.outlet_id left join port po on po.id = e.port_id left join gear g on g.id = po.gear_id"
             + " left join interface i on i.endpoint_id = e.id and i.retired_at is null and i.medium = 'WIRED' ";
     private static final HttpClient HTTP = HttpClient.newBuilder().cookieHandler(new CookieManager()).build();
     private static String base;
@@ -54,20 +55,34 @@ public class Measure {
             statement.execute("insert into site (name, code, zone) values ('Fifty thousand', 'FIFTY', 'UTC')");
             statement.execute("insert into segment (site_id, name, prefix) select max(id), 'Wide', '10.96.0.0/12' from site");
             statement.execute("""
-                    insert into endpoint (site_id, segment_id, kind, kind_version, name, number, address, serial, place, tag_code, station, knot)
-                    select s.site_id, s.id, 'label-printer', 1, 'Printer ' || n, null, '10.96.0.10'::inet + n, 'SERIAL-' || lpad(n::text, 6, '0'), 'Counter ' || n % 500,
+                    insert into place (site_id, name, walk) select max(id), 'Counter ' || n, n from site, generate_series(0, 499) n group by n""");
+            statement.execute("""
+                    insert into endpoint (site_id, segment_id, kind, kind_version, name, number, address, serial, place_id, tag_code, station, knot)
+                    select s.site_id, s.id, 'label-printer', 1, 'Printer ' || n, null, '10.96.0.10'::inet + n, 'SERIAL-' || lpad(n::text, 6, '0'),
+                        (select id from place p where p.site_id = s.site_id and p.walk = n % 500),
                         'FIFTY-L' || n || '-X', 'ONBOARD', 'OPEN' from generate_series(1, 50000) n, (select max(site_id) site_id, max(id) id from segment) s""");
+            tapeSite(statement);
             // A few first and their statistics, so that the triggers' plans are those of a grown database.
             String interfaces = "insert into interface (endpoint_id, site_id, mac) select id, site_id, ('0000530a' || lpad(to_hex(id % 65536), 4, '0'))::macaddr from endpoint"
-                    + " where site_id = (select max(id) from site) and not exists (select 1 from interface i where i.endpoint_id = endpoint.id)";
+                    + " where site_id = (select id from site where code = 'FIFTY') and not exists (select 1 from interface i where i.endpoint_id = endpoint.id)";
             statement.execute(interfaces + " limit 2000");
             statement.execute("analyze");
             statement.execute(interfaces);
             statement.execute("vacuum analyze");
-            var id = statement.executeQuery("select max(id) from site");
+            var id = statement.executeQuery("select id from site where code = 'FIFTY'");
             id.next();
             return id.getLong(1);
         }
+    }
+
+    /** A /16 with 5 000 endpoints, for zooming on its tape. */
+    private static void tapeSite(java.sql.Statement statement) throws Exception {
+        statement.execute("insert into site (name, code, zone) values ('Five thousand', 'FIVE', 'UTC')");
+        statement.execute("insert into segment (site_id, name, prefix, gateway) select id, 'Wide', '10.40.0.0/16', '10.40.0.1' from site where code = 'FIVE'");
+        statement.execute("""
+                insert into endpoint (site_id, segment_id, kind, kind_version, name, address, tag_code, station, knot)
+                select s.site_id, s.id, 'label-printer', 1, 'Printer ' || n, '10.40.0.2'::inet + n * 13, 'FIVE-L' || n || '-X', 'REGISTER', 'OPEN'
+                from generate_series(1, 5000) n, (select s.site_id, s.id from segment s join site t on t.id = s.site_id where t.code = 'FIVE') s""");
     }
 
     private static void compare(String what, String path, Connection db, String sql) throws Exception {

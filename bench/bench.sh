@@ -6,7 +6,7 @@ say "Measuring on $(nproc) cores; durable PostgreSQL settings" >&2
 pg_start ''
 PGPASSWORD="$ADMIN" "$(pg_bin)/psql" -q -h 127.0.0.1 -p "$PG_PORT" -U knot_admin -d postgres -c 'create database bare owner knot_owner' >/dev/null
 mkdir -p "$HERE/target/bench"
-javac -parameters -cp "$HERE/server/target/app/lib/*" -d "$HERE/target/bench" "$HERE/bench/BareApp.java" "$HERE/bench/Measure.java" || die "the measuring programs do not compile"
+javac -parameters -cp "$HERE/server/target/app/lib/*" -d "$HERE/target/bench" "$HERE"/bench/*.java || die "the measuring programs do not compile"
 
 seconds() { sed -n 's/.*process running for \([0-9.]*\)).*/\1/p' "$DATA/run/server.log"; }
 middle() { sort -n | sed -n "$((RUNS / 2 + 1))p"; }
@@ -28,5 +28,11 @@ printf '| %-38s | %10s s | bare Boot %8s s | median of %s, tables there already 
 run_server start
 java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.Measure "http://127.0.0.1:$PORT" "$TOKEN" "jdbc:postgresql://127.0.0.1:$PG_PORT/knot" "$OWNER" || die "list and finder could not be measured"
 (cd "$HERE" && mvn -B -ntp -q -pl e2e test -Dtest=FirstPage -Dknot.url="http://127.0.0.1:$PORT" 2>&1 | grep '^|') || die "the first page could not be measured"
+java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.PlanMeasure || die "the plan could not be measured"
+(cd "$HERE" && mvn -B -ntp -q -pl e2e test -Dtest=TapeFrames -Dknot.url="http://127.0.0.1:$PORT" 2>&1 | grep '^|') || die "the tape could not be measured"
+(cd "$HERE" && mvn -B -ntp -q -pl core test -Dtest='PlacementTest#asGoodAsTryingEverything,RenumberingTest#movesAsFewAsCanBe' -Dknot.sites=1000 >/dev/null 2>&1) \
+  && printf '| %-38s | %12s | %-20s | %s |\n' 'planner against trying everything' 'as good' 'seeds 1, 2, 3' '1 000 random small sites each: finds a plan whenever there is one, grants as many wishes, moves as few' \
+  || die "the planner is worse than trying everything on one of 1 000 sites"
 printf '\nList and finder: 50 000 endpoints, loops warmed by 60, medians of 101, one caller on loopback, Java HttpClient and JDBC.\n'
 printf 'First page: headless Chromium, a fresh profile each time, medians of 9.\n'
+printf 'Plan: warmed loops of core alone, medians of 101. Tape: script, style and layout of 240 turns of the wheel in headless Chromium.\n'

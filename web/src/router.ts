@@ -5,6 +5,10 @@ import Work from './frame/Work.svelte';
 export const STATIONS = ['plan', 'register', 'onboard', 'confirm'] as const;
 export type StationPath = (typeof STATIONS)[number];
 
+/** The sights of the plan beside the tape itself. */
+export const PLAN_VIEWS = ['mend', 'series', 'wiring', 'sheet', 'intake', 'renumber', 'many'] as const;
+export type PlanView = (typeof PLAN_VIEWS)[number];
+
 export const { navigate, route } = createRouter({
   '/': Work,
   '/join/:token': Join,
@@ -13,8 +17,8 @@ export const { navigate, route } = createRouter({
   '/sites/:site/:station/:endpoint': Work,
 });
 
-/** The address of a station, of one endpoint there, or of the new endpoint. */
-export const at = (site: number, station: StationPath, endpoint?: number | 'new') =>
+/** The address of a station, of one endpoint there, of the new endpoint, or of a sight of the plan. */
+export const at = (site: number, station: StationPath, endpoint?: number | 'new' | PlanView) =>
   `/sites/${site}/${station}${endpoint ? '/' + endpoint : ''}`;
 
 /** Goes to a path that was put together by {@link at}. */

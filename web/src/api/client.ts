@@ -29,7 +29,7 @@ const csrf: Middleware = {
   },
 };
 
-export const api = createClient<paths>({ baseUrl: '/' });
+export const api = createClient<paths>({ baseUrl: location.origin, fetch: (request) => fetch(request) });
 api.use(csrf);
 
 type Result<T> = { data?: T; error?: unknown; response: Response };

@@ -53,6 +53,47 @@ export const logQuery = (siteId: number) =>
     queryFn: () => ok(api.GET('/api/sites/{siteId}/log', site(siteId))),
   });
 
+export const conflictsQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'conflicts'],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}/conflicts', site(siteId))),
+  });
+export const tapeQuery = (siteId: number, segmentId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'tape', segmentId],
+    queryFn: () =>
+      ok(
+        api.GET('/api/sites/{siteId}/segments/{segmentId}/tape', { params: { path: { siteId, segmentId } } }),
+      ),
+    enabled: segmentId > 0,
+  });
+export const sheetQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'sheet'],
+    queryFn: () => okWithTag(api.GET('/api/sites/{siteId}/sheet', site(siteId))),
+  });
+export const growthQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'growth'],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}/growth', site(siteId))),
+  });
+export const wiringQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'wiring'],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}/wiring', site(siteId))),
+  });
+export const firewallQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'firewall'],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}/firewall', site(siteId))),
+  });
+export const renumberingsQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'renumberings'],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}/renumberings', site(siteId))),
+    refetchInterval: 20_000,
+  });
+
 const endpoint = (id: number) => ({ params: { path: { id } } });
 export const endpointQuery = (id: number) =>
   queryOptions({

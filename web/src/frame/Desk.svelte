@@ -9,13 +9,14 @@
   import Knot from '../ui/Knot.svelte';
   import Tag from '../ui/Tag.svelte';
   import Trouble from '../ui/Trouble.svelte';
-  import type { StationPath } from '../router';
+  import type { PlanView, StationPath } from '../router';
   import TopLine from './TopLine.svelte';
 
   let {
     siteId,
     station,
     chosen,
+    view,
     endpoint,
     trouble,
     session,
@@ -23,12 +24,15 @@
     siteId: number;
     station: StationPath;
     chosen: number | 'new';
+    view?: PlanView;
     endpoint?: { data: Schemas['EndpointView']; etag: string };
     trouble: Problem | null;
     session: Schemas['Session'];
   } = $props();
-  const FEATURES = { plan: Plan, register: Register, onboard: Onboard, confirm: Confirm };
-  const Feature = $derived(FEATURES[station]);
+  const FEATURES = { register: Register, onboard: Onboard, confirm: Confirm };
+  const Feature = $derived(FEATURES[station === 'plan' ? 'register' : station]);
+  // Lists and drawings of the whole site take the width that no tag needs.
+  const alone = $derived(!!view && view !== 'mend');
   const mayWork = $derived(session.role !== 'OFFICE');
 </script>
 
@@ -51,12 +55,24 @@
     </div>
   </div>
 {/if}
-<div class="gap-8 px-4 min-[900px]:grid min-[900px]:grid-cols-[minmax(0,1fr)_340px] min-[900px]:px-6">
+<div
+  class="gap-8 px-4 min-[900px]:px-6 {alone
+    ? ''
+    : 'min-[900px]:grid min-[900px]:grid-cols-[minmax(0,1fr)_340px]'}"
+>
   <main id="work" class="min-w-0 pt-4 pb-10" tabindex="-1">
     <Trouble problem={trouble} />
-    <Feature {siteId} {chosen} {endpoint} {mayWork} />
+    {#if station === 'plan'}<Plan {siteId} {chosen} {view} {endpoint} {mayWork} />{:else}<Feature
+        {siteId}
+        {chosen}
+        {endpoint}
+        {mayWork}
+      />{/if}
   </main>
-  <aside class="relative hidden pt-6 min-[900px]:block" aria-label="Tag of the chosen endpoint">
+  <aside
+    class="relative hidden pt-6 {alone ? '' : 'min-[900px]:block'}"
+    aria-label="Tag of the chosen endpoint"
+  >
     {#if endpoint}
       <svg
         class="pointer-events-none absolute -top-8 left-0 h-16 w-full overflow-visible"

@@ -6,7 +6,7 @@
   import NewSite from '../features/site/NewSite.svelte';
   import Loading from '../ui/Loading.svelte';
   import Trouble from '../ui/Trouble.svelte';
-  import { at, go, route, STATIONS, type StationPath } from '../router';
+  import { at, go, PLAN_VIEWS, route, STATIONS, type StationPath } from '../router';
   import Desk from './Desk.svelte';
 
   const session = createQuery(() => sessionQuery);
@@ -16,7 +16,8 @@
   const station = $derived(
     (STATIONS as readonly string[]).includes(params.station ?? '') ? (params.station as StationPath) : 'plan',
   );
-  const chosen = $derived(params.endpoint === 'new' ? 'new' : Number(params.endpoint ?? 0));
+  const view = $derived(PLAN_VIEWS.find((v) => station === 'plan' && v === params.endpoint));
+  const chosen = $derived(params.endpoint === 'new' ? 'new' : Number(params.endpoint ?? 0) || 0);
   const endpoint = createQuery(() => ({
     ...endpointQuery(typeof chosen === 'number' ? chosen : 0),
     enabled: !!session.data && typeof chosen === 'number' && chosen > 0,
@@ -45,6 +46,7 @@
     {siteId}
     {station}
     {chosen}
+    {view}
     endpoint={chosen ? endpoint.data : undefined}
     trouble={chosen && endpoint.error ? asProblem(endpoint.error) : null}
     session={session.data}

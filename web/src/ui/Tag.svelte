@@ -11,12 +11,14 @@
         ['Serial', endpoint.serial || 'not read yet', true],
         ['Listens on', endpoint.servicePort?.toString() ?? '', true],
         ['Partner', endpoint.partner, false],
+        ['Its port', endpoint.partnerPort?.toString() ?? '', true],
         [
           'Place',
           [endpoint.place, endpoint.outlet && 'outlet ' + endpoint.outlet].filter(Boolean).join(', '),
           false,
         ],
         ['Port', endpoint.switchPort, false],
+        ['Host', endpoint.hostName, true],
         ['Tag', endpoint.tagCode, true],
       ] as [string, string, boolean][]
     ).filter(([, value]) => value),
@@ -33,7 +35,7 @@
     <p class="mt-2 text-[2.05rem] leading-none font-semibold tracking-tight">
       <Figures value={endpoint.address} />
     </p>
-    <p class="mt-1.5 text-sm text-manila-ink">mask {endpoint.mask}, fixed on the device</p>
+    <p class="mt-1.5 text-sm text-manila-ink">mask {endpoint.mask}, {endpoint.methodWords}</p>
   {:else}
     <p class="mt-3 text-xl font-semibold">No address yet</p>
   {/if}

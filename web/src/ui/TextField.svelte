@@ -7,6 +7,7 @@
     list,
     hint,
     required = false,
+    mono = false,
     autocomplete = 'off',
   }: {
     label: string;
@@ -16,6 +17,7 @@
     list?: string[];
     hint?: string;
     required?: boolean;
+    mono?: boolean;
     autocomplete?: 'off' | 'username' | 'current-password' | 'new-password';
   } = $props();
   const id = $props.id();
@@ -28,7 +30,7 @@
     {type}
     {required}
     {autocomplete}
-    class="input w-full {error ? 'input-error' : ''}"
+    class="input w-full {mono ? 'font-mono' : ''} {error ? 'input-error' : ''}"
     bind:value
     list={list ? id + '-list' : undefined}
     aria-invalid={!!error}

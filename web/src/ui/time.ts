@@ -41,3 +41,12 @@ export function dayTime(iso: string, zone: string): string {
     timeZone: zone,
   }).format(new Date(iso));
 }
+
+/** A day as people write it: "25 Nov 2031". */
+export const dayOf = (date: string) =>
+  new Intl.DateTimeFormat('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    timeZone: 'UTC',
+  }).format(new Date(date));

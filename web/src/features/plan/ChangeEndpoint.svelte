@@ -7,6 +7,7 @@
   import Trouble from '../../ui/Trouble.svelte';
   import { at, go } from '../../router';
   import { readAddress } from '../address/readers';
+  import { METHODS } from './methods';
 
   let { endpoint, mayWork }: { endpoint: { data: Schemas['EndpointView']; etag: string }; mayWork: boolean } =
     $props();
@@ -16,7 +17,18 @@
   let retiring = $state(false);
   let problem = $state<Problem | null>(null);
   let reason = $state('');
-  const f = $state({ name: '', address: '', place: '', outlet: '', switchPort: '' });
+  const f = $state({
+    name: '',
+    hostName: '',
+    address: '',
+    method: 'FIXED' as Schemas['EndpointView']['method'],
+    place: '',
+    outlet: '',
+    switchPort: '',
+    partnerName: '',
+    partnerAddress: '',
+    reason: '',
+  });
   const header = $derived({ 'If-Match': endpoint.etag });
   const next = $derived(
     (
@@ -27,7 +39,12 @@
   function begin() {
     Object.assign(f, {
       name: e.name,
+      hostName: e.hostName,
       address: e.address ?? '',
+      method: e.method,
+      partnerName: e.partner,
+      partnerAddress: e.partnerAddress ?? '',
+      reason: '',
       place: e.place,
       outlet: e.outlet,
       switchPort: e.switchPort,
@@ -87,9 +104,24 @@
       read={readAddress('ADDRESS', { endpointId: e.id })}
       error={problem?.field('address')}
     />
+    <TextField label="Host name" bind:value={f.hostName} error={problem?.field('hostName')} mono />
+    <div>
+      <label class="field-label" for="change-method">Who keeps its address</label>
+      <select id="change-method" class="select w-full" bind:value={f.method}>
+        {#each Object.entries(METHODS) as [value, words] (value)}<option {value}>{words}</option>{/each}
+      </select>
+    </div>
     <TextField label="Place" bind:value={f.place} error={problem?.field('place')} />
     <TextField label="Outlet" bind:value={f.outlet} error={problem?.field('outlet')} />
     <TextField label="Switch port" bind:value={f.switchPort} error={problem?.field('switchPort')} />
+    <TextField label="Partner" bind:value={f.partnerName} error={problem?.field('partnerName')} />
+    {#if f.partnerName}<ReadField
+        label="Partner's address"
+        bind:value={f.partnerAddress}
+        read={readAddress('RESOLVER', { segmentId: e.segmentId })}
+        error={problem?.field('partnerAddress')}
+      />{/if}
+    <TextField label="Why" bind:value={f.reason} error={problem?.field('reason')} hint="Kept in the log" />
     <div class="sm:col-span-2">
       {#if f.address !== (e.address ?? '') && e.station !== 'PLAN' && e.station !== 'REGISTER'}
         <p class="caution mb-3">

@@ -10,10 +10,11 @@
     zone,
     offset,
     endpointId,
-  }: { siteId: number; zone: string; offset: string; endpointId?: number } = $props();
+    most = 6,
+  }: { siteId: number; zone: string; offset: string; endpointId?: number; most?: number } = $props();
   const log = createQuery(() => logQuery(siteId));
   const lines = $derived(
-    (log.data ?? []).filter((l) => !endpointId || l.endpointId === endpointId).slice(0, 6),
+    (log.data ?? []).filter((l) => !endpointId || l.endpointId === endpointId).slice(0, most),
   );
 </script>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
-  import { kindsQuery } from '../../api/queries';
+  import { kindsQuery, sheetQuery } from '../../api/queries';
   import { draft } from '../../ui/draft.svelte';
   import Figures from '../../ui/Figures.svelte';
   import ReadField from '../../ui/ReadField.svelte';
@@ -9,6 +9,7 @@
   import Trouble from '../../ui/Trouble.svelte';
   import { at, go } from '../../router';
   import { readAddress, readMac, readSerial } from '../address/readers';
+  import { METHODS } from './methods';
 
   let {
     siteId,
@@ -24,12 +25,21 @@
   const key = freshKey();
   let kind = $state('counter-payment-terminal');
   let number = $state<number | undefined>();
+  let seriesId = $state<number | undefined>();
+  let host = $state(draft.host ?? undefined);
+  draft.host = null;
+  const sheet = createQuery(() => sheetQuery(siteId));
+  const series = $derived(
+    (sheet.data?.data.series ?? []).filter(
+      (s) => !s.followsId && (s.segmentId === null || s.segmentId === segment.id),
+    ),
+  );
   const proposal = createQuery(() => ({
-    queryKey: ['site', siteId, 'proposal', kind, segment.id, number ?? 0],
+    queryKey: ['site', siteId, 'proposal', kind, segment.id, number ?? 0, seriesId ?? -1, host ?? -1],
     queryFn: () =>
       ok(
         api.GET('/api/sites/{siteId}/proposal', {
-          params: { path: { siteId }, query: { kind, segmentId: segment.id, number } },
+          params: { path: { siteId }, query: { kind, segmentId: segment.id, number, seriesId, host } },
         }),
       ),
     staleTime: 0,
@@ -46,14 +56,18 @@
     port: '',
     partner: '',
     partnerAddress: '',
+    hostName: '',
+    method: 'FIXED' as Schemas['ProposalView']['method'],
+    reason: '',
   });
+  const mine = $derived(!!proposal.data && f.address !== (proposal.data.address ?? ''));
   let choosing = $state(false);
   let macRead = $state<string | null>(null);
   let problem = $state<Problem | null>(null);
   let busy = $state(false);
 
   // The proposal fills the form until something else is typed.
-  let filled = { name: '', address: '', partner: '', partnerAddress: '' };
+  let filled = { name: '', address: '', partner: '', partnerAddress: '', hostName: '', port: '' };
   $effect(() => {
     const p = proposal.data;
     if (!p) return;
@@ -62,8 +76,11 @@
       address: p.address ?? '',
       partner: p.partnerName,
       partnerAddress: p.partnerAddress ?? '',
+      hostName: p.hostName,
+      port: p.switchPort,
     };
-    for (const field of ['name', 'address', 'partner', 'partnerAddress'] as const)
+    f.method = p.method;
+    for (const field of ['name', 'address', 'partner', 'partnerAddress', 'hostName', 'port'] as const)
       if (f[field] === filled[field]) f[field] = fresh[field];
     filled = fresh;
   });
@@ -91,6 +108,9 @@
         outlet: f.outlet,
         switchPort: f.port,
         partner: f.partner,
+        partnerPort: p.partnerPort,
+        hostName: f.hostName,
+        methodWords: METHODS[f.method],
       };
   });
   $effect(() => () => {
@@ -118,6 +138,10 @@
             switchPort: f.port,
             partnerName: f.partner,
             partnerAddress: f.partnerAddress,
+            seriesId: proposal.data?.seriesId ?? 0,
+            hostName: f.hostName,
+            method: f.method,
+            reason: f.reason,
           },
         }),
       );
@@ -139,11 +163,16 @@
       <div class="grid grid-cols-[1fr_6rem] gap-4">
         <div>
           <label class="field-label" for="kind">Kind</label>
-          <select id="kind" class="select w-full" bind:value={kind} onchange={() => (number = undefined)}>
+          <select
+            id="kind"
+            class="select w-full"
+            bind:value={kind}
+            onchange={() => ((number = undefined), (seriesId = undefined))}
+          >
             {#each kinds.data ?? [] as k (k.id)}<option value={k.id}>{k.name}</option>{/each}
           </select>
         </div>
-        {#if chosenKind?.series}
+        {#if proposal.data?.number != null}
           <div>
             <label class="field-label" for="number">Number</label>
             <input
@@ -175,12 +204,44 @@
           hint="From the label; may wait"
         />
       </div>
-      <TextField label="Name" bind:value={f.name} error={problem?.field('name')} required />
-      <div class="grid grid-cols-3 gap-4">
-        <TextField label="Place" bind:value={f.place} error={problem?.field('place')} />
-        <TextField label="Outlet" bind:value={f.outlet} error={problem?.field('outlet')} />
-        <TextField label="Switch port" bind:value={f.port} error={problem?.field('switchPort')} />
+      <div class="grid gap-x-4 sm:grid-cols-[1.25fr_1fr]">
+        <TextField label="Name" bind:value={f.name} error={problem?.field('name')} required />
+        <TextField label="Host name" bind:value={f.hostName} error={problem?.field('hostName')} mono />
       </div>
+      <div class="grid grid-cols-3 gap-4">
+        <TextField
+          label="Place"
+          bind:value={f.place}
+          error={problem?.field('place')}
+          list={sheet.data?.data.places.map((p) => p.name)}
+        />
+        <TextField
+          label="Outlet"
+          bind:value={f.outlet}
+          error={problem?.field('outlet')}
+          list={sheet.data?.data.outlets.map((o) => o.name)}
+        />
+        <TextField
+          label="Switch port"
+          bind:value={f.port}
+          error={problem?.field('switchPort')}
+          list={sheet.data?.data.gear.flatMap((g) => g.ports.map((p) => g.name + ' ' + p.number))}
+        />
+      </div>
+      {#if series.length > 1 || seriesId !== undefined}
+        <div class="max-w-xs">
+          <label class="field-label" for="series">Counted in</label>
+          <select
+            id="series"
+            class="select w-full"
+            value={proposal.data?.seriesId ?? 0}
+            onchange={(e) => ((number = undefined), (seriesId = Number(e.currentTarget.value)))}
+          >
+            <option value={0}>no series</option>
+            {#each series as s (s.id)}<option value={s.id}>{s.name}</option>{/each}
+          </select>
+        </div>
+      {/if}
     </section>
     <section class="grid content-start gap-3" aria-label="Its address">
       {#if proposal.data?.refused}
@@ -209,6 +270,12 @@
               >
             {/each}
           </p>
+          {#if mine}<TextField
+              label="Why another one"
+              bind:value={f.reason}
+              error={problem?.field('reason')}
+              hint="Kept with the endpoint; needed for an address in the pool."
+            />{/if}
         {:else if problem?.field('address')}<p class="text-sm text-error">{problem.field('address')}</p>{/if}
       {/if}
       <Trouble {problem} />
@@ -223,6 +290,12 @@
         <button type="button" class="btn btn-ghost" onclick={() => go(at(siteId, 'plan'))}>Leave it</button>
       </div>
       <div class="mt-1 grid gap-x-4 sm:grid-cols-2">
+        <div class="mb-2 sm:col-span-2">
+          <label class="field-label" for="method">Who keeps its address</label>
+          <select id="method" class="select w-full max-w-xs" bind:value={f.method}>
+            {#each Object.entries(METHODS) as [value, words] (value)}<option {value}>{words}</option>{/each}
+          </select>
+        </div>
         <TextField
           label="Partner"
           bind:value={f.partner}

@@ -1,20 +1,24 @@
 import { describe, expect, it } from 'vitest';
-import { hang, tickStep } from './tape';
+import { gather, hang, inside, pan, tickStep, zoom } from './tape';
 
 const pin = (id: number, host: number, label = 'Till ' + id) => ({ id, host, label });
+const single = (id: number, host: number, label?: string) => ({
+  ...pin(id, host, label),
+  upTo: host,
+  count: 1,
+});
 
 describe('hanging tags on the tape', () => {
   it.each([
-    ['far apart share a row', [pin(1, 10), pin(2, 200)], [0, 0]],
-    ['neighbours go below one another', [pin(1, 51), pin(2, 52)], [0, 1]],
-    ['order of the list does not matter', [pin(2, 52), pin(1, 51)], [0, 1]],
+    ['far apart share a row', [single(1, 10), single(2, 200)], [0, 0]],
+    ['neighbours go below one another', [single(1, 51), single(2, 52)], [0, 1]],
   ])('%s', (_, pins, rows) => {
     expect(hang(pins, (h) => h * 3, 800, 3).map((t) => t.row)).toEqual(rows);
   });
 
   it.each([[1], [7], [12]])('never covers one tag with another, %i in a row', (count) => {
     const tags = hang(
-      Array.from({ length: count }, (_, i) => pin(i, 50 + i)),
+      Array.from({ length: count }, (_, i) => single(i, 50 + i)),
       (h) => h * 3,
       800,
       4,
@@ -27,7 +31,7 @@ describe('hanging tags on the tape', () => {
 
   it('keeps every tag on the paper', () => {
     for (const tag of hang(
-      [pin(1, 0, 'A very long label'), pin(2, 255, 'A very long label')],
+      [single(1, 0, 'A very long label'), single(2, 255, 'A very long label')],
       (h) => h * 3,
       765,
       4,
@@ -44,5 +48,41 @@ describe('hanging tags on the tape', () => {
     [65536, 880, 60, 5000],
   ])('%i hosts on %i px need a figure every %i px: step %i', (hosts, width, apart, step) => {
     expect(tickStep(hosts, width, apart)).toBe(step);
+  });
+});
+
+describe('the lens for crowded stretches', () => {
+  const many = Array.from({ length: 5000 }, (_, i) => pin(i, i * 13));
+  it('shows few as they are and many as bunches, losing none', () => {
+    expect(gather(many.slice(0, 20), { from: 0, to: 65535 }, 24)).toHaveLength(20);
+    const bunches = gather(many, { from: 0, to: 65535 }, 24);
+    expect(bunches.length).toBeLessThanOrEqual(24);
+    expect(bunches.reduce((sum, b) => sum + b.count, 0)).toBe(5000);
+    expect(bunches[0]?.label).toBe(bunches[0]?.count + ' here');
+    expect(bunches.every((b, i) => i === 0 || b.host > (bunches[i - 1]?.upTo ?? 0))).toBe(true);
+  });
+
+  it.each([
+    [0, 65535, 5000],
+    [13, 26, 2],
+    [14, 25, 0],
+    [64_987, 70_000, 1],
+  ])('from %i to %i stand %i', (from, to, count) => {
+    expect(inside(many, { from, to })).toHaveLength(count);
+  });
+
+  it.each([
+    ['closer, around the finger', { from: 0, to: 255 }, 0.5, 64, { from: 32, to: 159 }],
+    ['never closer than eight', { from: 10, to: 17 }, 0.1, 12, { from: 10, to: 17 }],
+    ['never wider than the tape', { from: 40, to: 200 }, 4, 100, { from: 0, to: 255 }],
+    ['never past the end', { from: 200, to: 255 }, 2, 255, { from: 144, to: 255 }],
+  ])('zooms %s', (_, window, factor, at, expected) => {
+    expect(zoom(window, factor, at, 255)).toEqual(expected);
+  });
+
+  it('works for a /29, and moves along without leaving the tape', () => {
+    expect(zoom({ from: 0, to: 7 }, 0.5, 3, 7)).toEqual({ from: 0, to: 7 });
+    expect(pan({ from: 0, to: 63 }, -20, 255)).toEqual({ from: 0, to: 63 });
+    expect(pan({ from: 0, to: 63 }, 500, 255)).toEqual({ from: 192, to: 255 });
   });
 });

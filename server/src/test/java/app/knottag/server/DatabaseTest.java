@@ -6,6 +6,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import app.knottag.server.session.Role;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.util.List;
+import org.flywaydb.core.Flyway;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -52,11 +54,23 @@ class DatabaseTest {
                 "segment_gateway_inside      | insert into segment (site_id, name, prefix, gateway) values (:site, 'Odd', '10.9.0.0/24', '10.7.0.1')",
                 "pool_overlap                | insert into pool (segment_id, from_address, to_address) values (:segment, '10.7.0.199', '10.7.0.210')",
                 "pool_upwards                | insert into pool (segment_id, from_address, to_address) values (:segment, '10.7.0.220', '10.7.0.210')",
+                "segment_name_once           | insert into segment (site_id, name, prefix) values (:site, 'SHOP', '10.9.0.0/24')",
+                "segment_leaves_outside      | update segment set prefix = '10.7.0.0/27', gateway = '10.7.0.1' where id = :segment",
+                "segment_gateway_taken       | update segment set gateway = '10.7.0.51' where id = :segment",
+                "pool_in_segment             | insert into pool (segment_id, from_address, to_address) values (:segment, '10.7.1.1', '10.7.1.9')",
+                "pool_over_gateway           | insert into pool (segment_id, from_address, to_address) values (:segment, '10.7.0.1', '10.7.0.9')",
+                "endpoint_port_once          | update endpoint set port_id = (select port_id from endpoint where id = :first) where id = :second",
+                "outlet_patched              | insert into outlet (site_id, name, state) values (:site, 'X', 'PATCHED')",
+                "series_ground               | insert into series (site_id, name, host_base, port_base) values (:site, 'X', 1, 0)",
+                "endpoint_host_name_form     | update endpoint set host_name = 'Not_Good' where id = :second",
                 "endpoint_segment_id_site_id_fkey | update endpoint set site_id = (select min(id) from site) where id = :second",
             })
     void constraints(String constraint, String sql) throws SQLException {
         long[] site = Running.site(lead);
         long first = Running.till(lead, site, 1), second = Running.till(lead, site, 2);
+        lead.seen(first)
+                .patch("/api/endpoints/" + first, "{'switchPort':'Shop switch 1'}")
+                .expect(200);
         String filled = sql.replace(":first", "" + first)
                 .replace(":second", "" + second)
                 .replace(":site", "" + site[0])
@@ -118,6 +132,49 @@ class DatabaseTest {
             database.rollback();
         }
         assertThat(lead.get("/api/log/check").json().get("whole").asBoolean()).isTrue();
+    }
+
+    @Test
+    void wordsOfAnOlderVersionBecomeRecords() throws SQLException {
+        try (var admin = Running.database("knot_owner")) {
+            run(admin, "create schema older");
+        }
+        try (var database = Running.database("knot_owner")) {
+            run(database, "set search_path = older, public");
+            Flyway.configure()
+                    .dataSource(
+                            System.getenv("KNOT_DB_URL") + "?currentSchema=older,public",
+                            "knot_owner",
+                            System.getenv("KNOT_DB_OWNER_PASSWORD"))
+                    .defaultSchema("older")
+                    .target("1")
+                    .load()
+                    .migrate();
+            run(database, "insert into site (name, code, zone) values ('Old', 'OLD', 'UTC')");
+            run(database, "insert into segment (site_id, name, prefix) values (1, 'Shop', '10.7.0.0/24')");
+            for (String words : List.of(
+                    "'Front', 'F-01', 'Shop switch 3'", "'front', 'F-01', 'Shop switch4'", "'', '', 'behind the desk'"))
+                run(
+                        database,
+                        "insert into endpoint (site_id, segment_id, kind, kind_version, name, place, outlet, switch_port, tag_code, station, knot)"
+                                + " select 1, 1, 'label-printer', 1, 'E' || n, " + words
+                                + ", 'T' || n, 'PLAN', 'OPEN' from (select count(*) + 1 as n from endpoint) c");
+            Flyway.configure()
+                    .dataSource(
+                            System.getenv("KNOT_DB_URL") + "?currentSchema=older,public",
+                            "knot_owner",
+                            System.getenv("KNOT_DB_OWNER_PASSWORD"))
+                    .defaultSchema("older")
+                    .load()
+                    .migrate();
+            assertThat(one(
+                            database,
+                            "select string_agg(concat_ws('/', e.name, p.name, o.name, g.name, po.number, nullif(e.notes, '')), ' ' order by e.id) from endpoint e"
+                                    + " left join place p on p.id = e.place_id left join outlet o on o.id = e.outlet_id"
+                                    + " left join port po on po.id = e.port_id left join gear g on g.id = po.gear_id"))
+                    .isEqualTo("E1/Front/F-01/Shop switch/3 E2/Front/F-01/Shop switch/4 E3/Port: behind the desk");
+            run(database, "drop schema older cascade");
+        }
     }
 
     @Test

@@ -74,7 +74,7 @@ final class Running {
                 .get("id")
                 .asLong();
         long segment = lead.post("/api/sites/" + site + "/segments", """
-                {'name':'Shop','prefix':'10.7.0.0/24','gateway':'10.7.0.1','resolvers':['10.7.0.1','203.0.113.9'],'poolFrom':'10.7.0.100','poolTo':'10.7.0.199',
+                {'name':'Shop','prefix':'10.7.0.0/24','gateway':'10.7.0.1','resolvers':['10.7.0.1','203.0.113.9'],'pools':[{'from':'10.7.0.100','to':'10.7.0.199'}],
                  'seriesName':'Till','seriesHostBase':50,'seriesPortBase':7450}""")
                 .expect(201)
                 .json()

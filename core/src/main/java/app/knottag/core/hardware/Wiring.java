@@ -19,17 +19,21 @@ public final class Wiring {
      * One end of a cord.
      *
      * @param endpointId id of the endpoint
+     * @param walk where the place comes in the order of walking, lowest first
      * @param segmentId segment that it is planned in
      * @param outletId outlet it is plugged into, or empty when its cord goes straight to the port
      * @param portId port it is planned on, or empty
+     * @param tied whether somebody plugged it in and saw its light
      */
     public record Lead(
             long endpointId,
             String endpoint,
             String place,
+            int walk,
             long segmentId,
             Optional<Long> outletId,
-            Optional<Long> portId) {}
+            Optional<Long> portId,
+            boolean tied) {}
 
     /** How a cord stands. */
     public enum State {
@@ -37,6 +41,8 @@ public final class Wiring {
         OPEN,
         /** Planned or patched, and nothing speaks against it. */
         PLANNED,
+        /** Plugged in, and its light seen. */
+        TIED,
         WRONG
     }
 
@@ -87,11 +93,17 @@ public final class Wiring {
     /** Returns every cord, in the order of walking: place by place, outlet by outlet. */
     public List<Cord> cords() {
         return leads.stream()
+                .sorted(Comparator.comparing((Lead l) -> l.place().isEmpty())
+                        .thenComparingInt(Lead::walk)
+                        .thenComparing(Lead::place, String.CASE_INSENSITIVE_ORDER)
+                        .thenComparing(
+                                l -> l.outletId()
+                                        .map(outlets::get)
+                                        .map(Outlet::name)
+                                        .orElse(""),
+                                String.CASE_INSENSITIVE_ORDER)
+                        .thenComparing(Lead::endpoint, String.CASE_INSENSITIVE_ORDER))
                 .map(this::cord)
-                .sorted(Comparator.comparing((Cord c) -> c.place().isEmpty())
-                        .thenComparing(Cord::place, String.CASE_INSENSITIVE_ORDER)
-                        .thenComparing(Cord::outlet, String.CASE_INSENSITIVE_ORDER)
-                        .thenComparing(Cord::endpoint, String.CASE_INSENSITIVE_ORDER))
                 .toList();
     }
 
@@ -107,7 +119,9 @@ public final class Wiring {
                         end.flatMap(p -> segment(p, lead, label)))
                 .flatMap(Optional::stream)
                 .findFirst();
-        State state = wrong.isPresent() ? State.WRONG : end.isPresent() ? State.PLANNED : State.OPEN;
+        State state = wrong.isPresent()
+                ? State.WRONG
+                : lead.tied() ? State.TIED : end.isPresent() ? State.PLANNED : State.OPEN;
         return new Cord(
                 lead.endpointId(),
                 lead.endpoint(),

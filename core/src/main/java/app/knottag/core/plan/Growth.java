@@ -23,12 +23,15 @@ public final class Growth {
     /**
      * Returns the runs of the site, the one that will be full first in front.
      *
-     * @param lanPorts how many LAN ports the gear has that runs of gear ports count
+     * @param lanPorts how many LAN ports the gear of a run of gear ports has, by the id of the run
      */
-    public static List<Run> runs(SitePlan plan, LocalDate today, int lanPorts) {
+    public static List<Run> runs(SitePlan plan, LocalDate today, Map<Long, Integer> lanPorts) {
         var members = SeriesCheck.members(plan);
         return plan.series().stream()
-                .map(s -> new Run(s.id(), s.series().name(), SeriesCheck.fit(plan, s, members, today, lanPorts)))
+                .map(s -> new Run(
+                        s.id(),
+                        s.series().name(),
+                        SeriesCheck.fit(plan, s, members, today, lanPorts.getOrDefault(s.id(), 0))))
                 .sorted(Comparator.comparing((Run r) -> r.fit().fullOn() == null
                                 ? LocalDate.MAX
                                 : r.fit().fullOn())

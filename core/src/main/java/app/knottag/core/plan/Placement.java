@@ -93,7 +93,10 @@ public final class Placement {
         var solved = solve(requests);
         if (solved.unserved() >= 0) return clash(requests, solved);
         var given = new ArrayList<Given>();
-        var planner = new Planner(segment, living);
+        var together = new HashMap<>(living);
+        for (int i = 0; i < requests.size(); i++)
+            together.put(solved.addresses().get(i), requests.get(i).name());
+        var planner = new Planner(segment, together);
         for (int i = 0; i < requests.size(); i++)
             given.add(
                     new Given(requests.get(i), planner.choice(solved.addresses().get(i))));
@@ -109,7 +112,11 @@ public final class Placement {
 
     private Solved solve(List<Request> requests) {
         int n = requests.size();
-        var domains = requests.stream().map(r -> domain(r, n)).toList();
+        // What the others want counts as in use when a slip is weighed.
+        var together = new HashMap<>(living);
+        requests.forEach(r -> r.wanted().ifPresent(w -> together.putIfAbsent(w, r.name())));
+        var risks = new Planner(segment, together);
+        var domains = requests.stream().map(r -> domain(r, n, risks)).toList();
         var columns = domains.stream()
                 .flatMap(d -> d.keySet().stream())
                 .distinct()
@@ -123,19 +130,15 @@ public final class Placement {
     }
 
     /** Every address a request may get with its cost; n requests never need more than n addresses each. */
-    private Map<Ipv4Address, Long> domain(Request request, int requests) {
+    private Map<Ipv4Address, Long> domain(Request request, int requests, Planner risks) {
         var domain = new HashMap<Ipv4Address, Long>();
-        var planner = new Planner(segment, living);
         long rank = 0;
         for (var range : ground(request)) {
             var end = range.to();
-            for (var a = range.from();
-                    a.compareTo(end) <= 0 && domain.size() < requests + LOOKED_AT_MORE;
-                    a = a.plus(1)) {
+            for (var a = range.from(); domain.size() < requests + LOOKED_AT_MORE; a = a.plus(1)) {
                 if (free(a))
                     domain.put(
-                            a,
-                            OVERRULED + SLIP * planner.choice(a).oneSlipFrom().size() + rank++);
+                            a, OVERRULED + SLIP * risks.choice(a).oneSlipFrom().size() + rank++);
                 if (a.equals(end)) break;
             }
         }
@@ -203,7 +206,8 @@ public final class Placement {
                 : " in " + request.within().get(0);
     }
 
-    private static String listed(List<String> names) {
+    /** Names in a row, the later ones only counted when there are many. */
+    static String listed(List<String> names) {
         return names.size() <= 4
                 ? String.join(", ", names)
                 : String.join(", ", names.subList(0, 3)) + " and " + (names.size() - 3) + " more";

@@ -79,7 +79,8 @@ public final class Planner {
                         .thenComparing(a -> Math.abs(a.number() - taken.number())));
     }
 
-    private boolean isFree(Ipv4Address address) {
+    /** Whether the address can be given: fixable, and held by nobody. */
+    public boolean isFree(Ipv4Address address) {
         return segment.fixable(address) && !living.containsKey(address);
     }
 
@@ -120,6 +121,16 @@ public final class Planner {
                 ? "Nothing is handed out automatically here"
                 : "Outside the pool " + segment.pools().get(0);
         return pools + ", and no endpoint on record has " + address + ".";
+    }
+
+    /** Says in a sentence which living addresses a slip of this one would hit. */
+    public String risk(Ipv4Address address) {
+        return risk(choice(address));
+    }
+
+    /** Returns the safest other free addresses, among equally safe ones those nearest to this one. */
+    public List<Choice> alternatives(Ipv4Address chosen) {
+        return others(free(), chosen);
     }
 
     private static String risk(Choice choice) {

@@ -9,6 +9,7 @@ import app.knottag.core.series.Series.Counts;
 import app.knottag.core.series.SeriesFit;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -34,10 +35,13 @@ final class SeriesCheck {
         return found;
     }
 
+    /** Members by series; a run that follows another has the same. */
     static Map<Long, List<PlannedEndpoint>> members(SitePlan plan) {
-        return plan.endpoints().stream()
+        var members = new HashMap<>(plan.endpoints().stream()
                 .filter(e -> e.seriesId().isPresent() && e.number().isPresent())
-                .collect(Collectors.groupingBy(e -> e.seriesId().get()));
+                .collect(Collectors.groupingBy(e -> e.seriesId().get())));
+        for (var s : plan.series()) s.follows().map(members::get).ifPresent(followed -> members.put(s.id(), followed));
+        return members;
     }
 
     /** How a run of a site fits; lastPort for runs of gear ports. */

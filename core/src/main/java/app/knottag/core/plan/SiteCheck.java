@@ -3,12 +3,10 @@ package app.knottag.core.plan;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Keying;
 import app.knottag.core.address.Pool;
-import app.knottag.core.address.Segment;
 import app.knottag.core.plan.Conflict.Code;
 import app.knottag.core.plan.Conflict.Severity;
 import app.knottag.core.plan.SitePlan.PlannedEndpoint;
 import app.knottag.core.plan.SitePlan.PlannedSegment;
-import app.knottag.core.series.Series.Counts;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -44,6 +42,7 @@ public final class SiteCheck {
         check.addressesTwice();
         check.plan.endpoints().forEach(check::endpoint);
         check.plan.segments().forEach(check::segment);
+        check.plan.segments().forEach(check::slips);
         check.portsTwice();
         check.names();
         check.found.addAll(
@@ -96,10 +95,7 @@ public final class SiteCheck {
                     on(e, Severity.BROKEN, Code.OUTSIDE_SEGMENT, a + " is no address of " + segment.prefix() + ".")));
         else if (segment.gateway().filter(a::equals).isPresent())
             found.add(moved(e, on(e, Severity.BROKEN, Code.IS_GATEWAY, "It has " + a + ", which is the gateway.")));
-        else {
-            if (e.method().onDevice()) segment.poolOf(a).ifPresent(pool -> found.add(inPool(e, a, pool)));
-            slip(e, a, segment);
-        }
+        else if (e.method().onDevice()) segment.poolOf(a).ifPresent(pool -> found.add(inPool(e, a, pool)));
     }
 
     private static Conflict on(PlannedEndpoint e, Severity severity, Code code, String message) {
@@ -169,20 +165,40 @@ public final class SiteCheck {
                 conflict.move());
     }
 
-    /** An address that follows from its number is keyed in from the head, not copied: its slips are no reason to move. */
-    private void slip(PlannedEndpoint e, Ipv4Address a, Segment segment) {
-        if (ownAddress(plan, e).equals(e.address())) return;
-        if (segment.gateway().filter(g -> Keying.oneSlipFrom(a).contains(g)).isPresent()) {
-            var conflict = moved(
+    /**
+     * Addresses still to be keyed in that one slip turns into the gateway. One that follows from its number is keyed in
+     * from the head, not copied.
+     */
+    private void slips(PlannedSegment s) {
+        if (s.segment().gateway().isEmpty()) return;
+        var gateway = s.segment().gateway().get();
+        var near = plan.endpoints().stream()
+                .filter(e ->
+                        e.segmentId() == s.id() && !e.proved() && e.address().isPresent())
+                .filter(e -> Keying.oneSlipFrom(e.address().get()).contains(gateway))
+                .filter(e -> !ownAddress(plan, e).equals(e.address()))
+                .toList();
+        if (near.isEmpty()) return;
+        if (near.size() == 1) {
+            var e = near.get(0);
+            found.add(moved(
                     e,
                     on(
                             e,
                             Severity.UNTIDY,
                             Code.SLIP_TO_GATEWAY,
-                            "One slip of a finger turns " + a + " into the gateway "
-                                    + segment.gateway().get() + "."));
-            found.add(conflict);
+                            "One slip of a finger turns " + e.address().get() + " into the gateway " + gateway + ".")));
+            return;
         }
+        found.add(Conflict.of(
+                        Severity.UNTIDY,
+                        Code.SLIP_TO_GATEWAY,
+                        near.size() + " in " + s.name() + " are one slip of a finger from the gateway " + gateway + ": "
+                                + Placement.listed(
+                                        near.stream().map(PlannedEndpoint::name).toList()) + ".",
+                        "Read the last group aloud while it is keyed in.")
+                .on(near.stream().mapToLong(PlannedEndpoint::id).toArray())
+                .in(s.id()));
     }
 
     private void segment(PlannedSegment s) {
@@ -204,22 +220,17 @@ public final class SiteCheck {
 
     /** One partner address, one port: a till server cannot tell two terminals apart that call the same port. */
     private void portsTwice() {
-        var runs = plan.series().stream()
-                .filter(s -> s.series().counts() == Counts.LISTENING_PORT)
-                .map(SitePlan.PlannedSeries::id)
-                .collect(Collectors.toSet());
         var first = new TreeMap<String, PlannedEndpoint>();
         for (var e : plan.endpoints()) {
-            if (e.partnerId().isEmpty()
-                    || e.port().isEmpty()
-                    || e.seriesId().filter(runs::contains).isEmpty()) continue;
-            var before = first.putIfAbsent(e.partnerId().get() + " " + e.port().get(), e);
+            if (e.partnerId().isEmpty() || e.partnerPort().isEmpty()) continue;
+            var before = first.putIfAbsent(
+                    e.partnerId().get() + " " + e.partnerPort().get(), e);
             if (before != null)
                 found.add(Conflict.of(
                                 Severity.BROKEN,
                                 Code.SERVICE_PORT_TWICE,
                                 before.name() + " and " + e.name() + " share port "
-                                        + e.port().get() + " on one address.",
+                                        + e.partnerPort().get() + " on one address.",
                                 "Give each its own port, counted up from the base.")
                         .on(before.id(), e.id()));
         }

@@ -38,13 +38,23 @@ public record SitePlan(
      */
     public record PlannedSegment(long id, String name, Segment segment, List<Ipv4Address> resolvers, Duration lease) {}
 
-    /** A numbered run; segmentId only for hosts. */
-    public record PlannedSeries(long id, Optional<Long> segmentId, Series series, double perYear) {}
+    /**
+     * A numbered run.
+     *
+     * @param segmentId only for hosts
+     * @param follows the run whose numbers this one takes over, such as a till's number for its listening port
+     */
+    public record PlannedSeries(
+            long id, Optional<Long> segmentId, Series series, double perYear, Optional<Long> follows) {}
 
     /** Software or a host that endpoints talk with. */
     public record PlannedPartner(long id, String name, Ipv4Address address) {}
 
-    /** An endpoint as it is planned. */
+    /**
+     * An endpoint as it is planned.
+     *
+     * @param proved whether it was signed off with this address, so that nobody has to key it in any more
+     */
     public record PlannedEndpoint(
             long id,
             String name,
@@ -56,7 +66,9 @@ public record SitePlan(
             Optional<Integer> number,
             Optional<Mac> mac,
             Optional<Long> partnerId,
-            Optional<Integer> port) {}
+            Optional<Integer> port,
+            Optional<Integer> partnerPort,
+            boolean proved) {}
 
     /** Returns the names of those that hold addresses. */
     public Map<Ipv4Address, String> living() {

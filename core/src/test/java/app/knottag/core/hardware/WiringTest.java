@@ -42,7 +42,15 @@ class WiringTest {
             new Outlet(3, "F-03", "Front", Outlet.State.UNKNOWN, Optional.empty()));
 
     private static Lead lead(long id, String place, Long outlet, Long port) {
-        return new Lead(id, "E" + id, place, 1, Optional.ofNullable(outlet), Optional.ofNullable(port));
+        return new Lead(
+                id,
+                "E" + id,
+                place,
+                place.equals("Yard") ? 5 : 10,
+                1,
+                Optional.ofNullable(outlet),
+                Optional.ofNullable(port),
+                false);
     }
 
     private static Wiring wiring(Lead... leads) {
@@ -84,6 +92,13 @@ class WiringTest {
     }
 
     @Test
+    void aCordIsTiedWhenItsLightWasSeenButNeverOnAWrongPort() {
+        var seen = new Lead(1, "E1", "", 0, 1, Optional.empty(), Optional.of(3L), true);
+        var wrong = new Lead(2, "E2", "", 0, 1, Optional.empty(), Optional.of(1L), true);
+        assertThat(wiring(seen, wrong).cords()).extracting(Wiring.Cord::state).containsExactly(State.TIED, State.WRONG);
+    }
+
+    @Test
     void theListIsInTheOrderOfWalking() {
         assertThat(wiring(
                                 lead(1, "", null, 4L),
@@ -92,7 +107,7 @@ class WiringTest {
                                 lead(4, "front", 1L, null))
                         .cords())
                 .extracting(Wiring.Cord::endpoint)
-                .containsExactly("E4", "E3", "E2", "E1");
+                .containsExactly("E2", "E4", "E3", "E1");
     }
 
     @DisplayName("Ports that are left, and when a bigger one is needed")

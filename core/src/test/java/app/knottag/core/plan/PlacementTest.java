@@ -27,6 +27,9 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 class PlacementTest {
 
+    /** How many random small sites each seed tries; ./knot bench tries more. */
+    static final int SITES = Integer.getInteger("knot.sites", 120);
+
     static Ipv4Address a(String text) {
         return Ipv4Address.parse(text);
     }
@@ -140,7 +143,7 @@ class PlacementTest {
     void asGoodAsTryingEverything(long seed) {
         var r = new SplittableRandom(seed);
         int possible = 0;
-        for (int site = 0; site < 120; site++) {
+        for (int site = 0; site < SITES; site++) {
             var ground = randomGround(r, "10.9.0.0");
             var living = new HashMap<Ipv4Address, String>();
             for (int i = r.nextInt(5); i > 0; i--)

@@ -45,7 +45,9 @@ class RenumberingTest {
                 Optional.empty(),
                 Optional.empty(),
                 Optional.ofNullable(partner),
-                Optional.of(7450));
+                Optional.of(7450),
+                Optional.empty(),
+                false);
     }
 
     static PlannedSegment planned(Segment segment) {
@@ -154,7 +156,7 @@ class RenumberingTest {
     void movesAsFewAsCanBe(long seed) {
         var r = new SplittableRandom(seed);
         int found = 0;
-        for (int round = 0; round < 60; round++) {
+        for (int round = 0; round < PlacementTest.SITES; round++) {
             var old = segment("10.9.0.0/28", "10.9.0.1");
             var next = randomGround(r, r.nextBoolean() ? "10.9.0.0" : "10.20.0.0");
             var endpoints = new ArrayList<PlannedEndpoint>();

@@ -39,7 +39,7 @@ class SiteCheckTest {
     private static final Instant NOW = Instant.parse("2026-11-24T10:00:00Z");
     private static final Segment SHOP = segment("10.44.16.0/24", "10.44.16.1", "10.44.16.100", "10.44.16.199");
     private static final PlannedSeries TILLS =
-            new PlannedSeries(5, Optional.of(1L), new Series("Till", Counts.HOST, 50, 0, 10), 0);
+            new PlannedSeries(5, Optional.of(1L), new Series("Till", Counts.HOST, 50, 0, 10), 0, Optional.empty());
 
     private static PlannedEndpoint endpoint(long id, String address, Integer number, String mac) {
         return new PlannedEndpoint(
@@ -53,7 +53,9 @@ class SiteCheckTest {
                 Optional.ofNullable(number),
                 Optional.ofNullable(mac).map(Mac::parse),
                 Optional.empty(),
-                Optional.empty());
+                Optional.empty(),
+                Optional.empty(),
+                false);
     }
 
     private static Sighting seen(String address, String mac, String age) {
@@ -279,6 +281,10 @@ class SiteCheckTest {
                 .toList();
         var found = SiteCheck.conflicts(
                 new SitePlan(List.of(wide), List.of(), many, List.of(), List.of(), List.of(), List.of()), NOW);
-        assertThat(found).extracting(Conflict::code).containsOnly(Code.SLIP_TO_GATEWAY);
+        assertThat(found).singleElement().satisfies(c -> {
+            assertThat(c.code()).isEqualTo(Code.SLIP_TO_GATEWAY);
+            assertThat(c.endpoints()).containsExactly(1L, 257L, 1793L);
+            assertThat(c.message()).startsWith(c.endpoints().size() + " in Wide are one slip");
+        });
     }
 }

@@ -4,10 +4,18 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
+import app.knottag.core.hardware.Mac;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.runbook.TypeSheet;
 import app.knottag.core.series.Series;
+import app.knottag.server.hardware.WiringStore;
+import app.knottag.server.hardware.WiringStore.GearRow;
+import app.knottag.server.hardware.WiringStore.OutletRow;
+import app.knottag.server.hardware.WiringStore.PlaceRow;
+import app.knottag.server.hardware.WiringStore.PortRow;
+import app.knottag.server.intake.SightingStore;
+import app.knottag.server.intake.SightingStore.SightingRow;
 import app.knottag.server.plan.Endpoints;
 import app.knottag.server.reach.Confirm;
 import app.knottag.server.reach.StandIns;
@@ -16,11 +24,19 @@ import app.knottag.server.runbook.StepWork;
 import app.knottag.server.runbook.StepWork.Action;
 import app.knottag.server.session.DemoPeople;
 import app.knottag.server.session.Invitations;
+import app.knottag.server.site.Sheet;
+import app.knottag.server.site.SiteStore.SeriesRow;
 import app.knottag.server.site.Sites;
+import java.time.Clock;
+import java.time.Duration;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.function.IntFunction;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnExpression;
@@ -45,6 +61,10 @@ class DemoData implements ApplicationRunner {
     private final StepWork steps;
     private final Confirm confirm;
     private final StandIns standIns;
+    private final Sheet sheet;
+    private final WiringStore wires;
+    private final SightingStore sightings;
+    private final Clock clock;
     private final JsonMapper json;
     private Map<String, Map<String, Object>> labels = Map.of();
 
@@ -57,6 +77,10 @@ class DemoData implements ApplicationRunner {
             StepWork steps,
             Confirm confirm,
             StandIns standIns,
+            Sheet sheet,
+            WiringStore wires,
+            SightingStore sightings,
+            Clock clock,
             JsonMapper json) {
         this.people = people;
         this.invitations = invitations;
@@ -66,6 +90,10 @@ class DemoData implements ApplicationRunner {
         this.steps = steps;
         this.confirm = confirm;
         this.standIns = standIns;
+        this.sheet = sheet;
+        this.wires = wires;
+        this.sightings = sightings;
+        this.clock = clock;
         this.json = json;
     }
 
@@ -85,6 +113,7 @@ class DemoData implements ApplicationRunner {
                 List.of(a(1), Ipv4Address.parse("203.0.113.9")),
                 Optional.of(new Series("Till", 50, 7450)),
                 LEAD);
+        ground(site, segment);
         for (int n = 1; n <= 5; n++) sites.keepPartner(site, "Till " + n + " workstation", a(30 + n), 7500);
         long till1 = till(site, segment, 1, "Front counter left", "F-01", "Shop switch 3");
         long till2 = till(site, segment, 2, "Front counter right", "F-03", "Shop switch 4");
@@ -128,6 +157,16 @@ class DemoData implements ApplicationRunner {
                 "Shop switch 18",
                 null,
                 0);
+        endpoints.add(
+                site,
+                Endpoints.Wanted.of(
+                        segment,
+                        "label-printer",
+                        "Yard label printer",
+                        a(140).toString(),
+                        "It had that address already"),
+                LEAD);
+        seen(site);
         work(till1, "confirm");
         proved(till1);
         work(clock, "confirm");
@@ -136,6 +175,71 @@ class DemoData implements ApplicationRunner {
         work(till3, "first-start");
         act(till3, "first-start", Action.START, Map.of());
         sites.add("Pellworth Farm Kitchen", "PFK", "Europe/Berlin", LEAD);
+    }
+
+    /** What she finds there: a router, a switch with its patched outlets, an office network of its own. */
+    private void ground(long site, long shop) {
+        long office = sites.addSegment(
+                site,
+                "Office",
+                new Segment(
+                        Ipv4Prefix.parse("10.44.17.0/24"),
+                        Optional.of(Ipv4Address.parse("10.44.17.1")),
+                        List.of(new Pool(Ipv4Address.parse("10.44.17.100"), Ipv4Address.parse("10.44.17.199")))),
+                List.of(Ipv4Address.parse("10.44.17.1"), Ipv4Address.parse("203.0.113.9")),
+                Optional.empty(),
+                LEAD);
+        for (String place : List.of(
+                "Front counter left", "Front counter right", "Plant hall counter", "Goods-in desk", "Nursery bench"))
+            sheet.place(hand(site), new PlaceRow(0, site, place, 0));
+        sheet.gear(
+                hand(site),
+                new GearRow(0, site, "Router", "ROUTER", null),
+                "Back office",
+                ports(5, n -> n == 5 ? "WAN" : "LAN", shop, Set.of(), office));
+        sheet.gear(
+                hand(site),
+                new GearRow(0, site, "Shop switch", "SWITCH", null),
+                "Back office",
+                ports(24, n -> n == 1 ? "UPLINK" : n == 24 ? "OFF" : "LAN", shop, Set.of(20, 21, 22, 23), office));
+        sheet.series(hand(site), new SeriesRow(0, site, shop, "PIN pad", "HOST", 70, 7600, 15, 3, null, null));
+        var numbers = wires.ports(site).stream()
+                .filter(p -> p.gear().equals("Shop switch"))
+                .collect(Collectors.toMap(PortRow::number, PortRow::id));
+        Map.of("F-01", 3, "F-03", 4, "P-02", 9, "S-01", 15, "N-01", 18, "F-07", 11)
+                .forEach((outlet, port) -> sheet.outlet(
+                        hand(site), new OutletRow(0, site, outlet, null, "", "PATCHED", numbers.get(port))));
+        sheet.outlet(hand(site), new OutletRow(0, site, "G-02", null, "Goods-in desk", "DEAD", null));
+        endpoints.add(site, Endpoints.Wanted.of(office, "copier", "Office copier", "10.44.17.40", ""), LEAD);
+    }
+
+    private Sheet.Hand hand(long site) {
+        return new Sheet.Hand(site, sites.site(site).version(), LEAD);
+    }
+
+    private static List<PortRow> ports(
+            int count, IntFunction<String> role, long shop, Set<Integer> officePorts, long office) {
+        return IntStream.rangeClosed(1, count)
+                .mapToObj(n -> new PortRow(
+                        0, 0, "", n, role.apply(n), officePorts.contains(n) ? office : shop, n >= 2 && n <= 12))
+                .toList();
+    }
+
+    /** A neighbour table that somebody pasted in this morning. */
+    private void seen(long site) {
+        var at = clock.instant().minus(Duration.ofHours(3));
+        for (var label : labels.values())
+            if (label.get("address") instanceof String address && !address.isEmpty())
+                sightings.add(
+                        site,
+                        new SightingRow(
+                                Ipv4Address.parse(address),
+                                Mac.parse((String) label.get("mac")),
+                                "NEIGHBOURS",
+                                at,
+                                null),
+                        LEAD);
+        sightings.looked(site, "NEIGHBOURS", at);
     }
 
     private static Ipv4Address a(int host) {
@@ -189,6 +293,9 @@ class DemoData implements ApplicationRunner {
                         partner,
                         partner == null ? null : a(partnerHost).toString(),
                         partner == null ? null : 7500,
+                        null,
+                        null,
+                        null,
                         null,
                         ""),
                 LEAD);

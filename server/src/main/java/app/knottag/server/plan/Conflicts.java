@@ -15,7 +15,7 @@ import org.springframework.stereotype.Component;
 
 /** Two people may want the same thing at once; the database lets one win, and the other learns who took it. */
 @Component
-class Conflicts {
+public class Conflicts {
 
     private final EndpointStore store;
     private final Sites sites;
@@ -26,9 +26,9 @@ class Conflicts {
     }
 
     /** What was wanted, as far as it can clash. */
-    record Wanted(long siteId, long segmentId, String address, String mac) {}
+    public record Wanted(long siteId, long segmentId, String address, String mac) {}
 
-    <T> T guard(Wanted wanted, Supplier<T> work) {
+    public <T> T guard(Wanted wanted, Supplier<T> work) {
         try {
             return work.get();
         } catch (DataIntegrityViolationException e) {
@@ -62,7 +62,19 @@ class Conflicts {
                         "serial-taken",
                         "That serial is already on record for another endpoint of this kind.",
                         Map.of());
-            case "endpoint_switch_port_once" ->
+            case "endpoint_host_name_once" ->
+                Problem.conflict(
+                        "hostName",
+                        "host-name-taken",
+                        "Another endpoint of this site has that host name. Leave it empty to have one made.",
+                        Map.of());
+            case "endpoint_partner_port_once" ->
+                Problem.conflict(
+                        "number",
+                        "listening-port-taken",
+                        "The partner listens for another endpoint on that port already. Take another number.",
+                        Map.of());
+            case "endpoint_port_once" ->
                 Problem.conflict(
                         "switchPort",
                         "port-taken",
@@ -88,6 +100,9 @@ class Conflicts {
         store.holders(wanted.siteId()).stream()
                 .filter(h -> h.address() != null)
                 .forEach(h -> living.put(h.address(), h.name()));
+        if (wanted.address() == null)
+            return Problem.conflict(
+                    "", "address-taken", "Somebody took one of these addresses just now. Look again.", Map.of());
         var address = Ipv4Address.parse(wanted.address());
         var next = new Planner(sites.plain(sites.segment(wanted.segmentId())), living).nextFree(address);
         String by = living.getOrDefault(address, "another endpoint");

@@ -3,9 +3,8 @@ package app.knottag.server.plan;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.knot.Knot;
+import app.knottag.core.plan.Method;
 import app.knottag.core.plan.Planner;
-import app.knottag.core.plan.Proposal;
-import app.knottag.core.plan.Proposal.Choice;
 import app.knottag.core.runbook.Standing;
 import app.knottag.core.runbook.Standing.Station;
 import app.knottag.server.runbook.Runbooks;
@@ -13,7 +12,6 @@ import app.knottag.server.site.SiteStore;
 import app.knottag.server.site.Sites;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Idempotency;
-import app.knottag.server.web.Problem;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
@@ -21,11 +19,8 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
-import java.util.stream.IntStream;
-import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -57,6 +52,9 @@ class EndpointController {
             String partnerAddress,
             Integer partnerTestPort,
             Integer servicePort,
+            Long seriesId,
+            String hostName,
+            Method method,
             String reason) {}
 
     record ChangeRequest(
@@ -67,6 +65,10 @@ class EndpointController {
             String place,
             String outlet,
             String switchPort,
+            String hostName,
+            Method method,
+            String partnerName,
+            String partnerAddress,
             String reason) {}
 
     record RetirementRequest(@NotNull String reason) {}
@@ -74,21 +76,6 @@ class EndpointController {
     record Created(long id) {}
 
     record StationView(Station station, long waiting, Knot knot, boolean next) {}
-
-    /** What is proposed for a new endpoint, and why; refused is filled when no address can be had. */
-    record ProposalView(
-            @Nullable Integer number,
-            String name,
-            @Nullable Ipv4Address address,
-            @Nullable Long host,
-            Ipv4Address mask,
-            Integer servicePort,
-            String partnerName,
-            @Nullable Ipv4Address partnerAddress,
-            List<String> reasons,
-            List<Choice> alternatives,
-            String refused,
-            String leastChange) {}
 
     private final Endpoints endpoints;
     private final EndpointStore store;
@@ -157,93 +144,6 @@ class EndpointController {
                 siteId, "%" + text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%");
     }
 
-    @GetMapping("/api/sites/{siteId}/proposal")
-    ProposalView propose(
-            @PathVariable long siteId,
-            @RequestParam String kind,
-            @RequestParam long segmentId,
-            @RequestParam(required = false) Integer number) {
-        var what = kinds.find(kind)
-                .orElseThrow(() -> Problem.field("kind", "no-such-kind", "There is no kind “" + kind + "”."));
-        var segment = sites.segment(segmentId);
-        if (segment.siteId() != siteId)
-            throw Problem.field("segmentId", "other-site", "That segment belongs to another site.");
-        var series = endpoints.seriesOf(siteId, what).filter(s -> s.segmentId() == segmentId);
-        int n = series.map(s -> number != null ? number : nextNumber(s)).orElse(0);
-        if (series.isPresent() && (n < 1 || n > 9999))
-            throw Problem.field("number", "out-of-range", "A number runs from 1 to 9999.");
-        var living = new HashMap<Ipv4Address, String>();
-        var names = new ArrayList<String>();
-        for (var holder : store.holders(siteId)) {
-            if (holder.address() != null) living.put(holder.address(), holder.name());
-            names.add(holder.name().toLowerCase(Locale.ROOT));
-        }
-        String name =
-                series.map(s -> s.name() + " " + n + " " + what.noun()).orElseGet(() -> freeName(what.name(), names));
-        var partner = series.flatMap(s -> siteStore.partners(siteId).stream()
-                .filter(p -> p.name().startsWith(s.name() + " " + n + " "))
-                .findFirst());
-        Integer port = series.flatMap(
-                        s -> Sites.plain(s).port(n).stream().boxed().findFirst())
-                .orElse(what.service().defaultPort());
-        Integer shown = series.isPresent() ? n : null;
-        String partnerName = partner.map(SiteStore.PartnerRow::name).orElse("");
-        var partnerAddress = partner.map(SiteStore.PartnerRow::address).orElse(null);
-        return new Planner(sites.plain(segment), living)
-                .propose(series.map(Sites::plain), n)
-                .match(
-                        p -> new ProposalView(
-                                shown,
-                                name,
-                                p.choice().address(),
-                                p.choice().address().number()
-                                        - segment.prefix().network().number(),
-                                segment.prefix().mask(),
-                                port,
-                                partnerName,
-                                partnerAddress,
-                                reasons(what.fixedBecause(), p),
-                                p.alternatives(),
-                                "",
-                                ""),
-                        r -> new ProposalView(
-                                shown,
-                                name,
-                                null,
-                                null,
-                                segment.prefix().mask(),
-                                port,
-                                partnerName,
-                                partnerAddress,
-                                List.of(),
-                                List.of(),
-                                r.clash(),
-                                r.leastChange()));
-    }
-
-    private static List<String> reasons(String fixedBecause, Proposal.Placed placed) {
-        var reasons = new ArrayList<>(placed.reasons());
-        reasons.add("Fixed on the device: " + fixedBecause.substring(0, 1).toLowerCase(Locale.ROOT)
-                + fixedBecause.substring(1));
-        return reasons;
-    }
-
-    private int nextNumber(SiteStore.SeriesRow series) {
-        var taken = store.numbers(series.id());
-        return IntStream.iterate(1, i -> i + 1)
-                .filter(i -> !taken.contains(i))
-                .findFirst()
-                .orElseThrow();
-    }
-
-    private static String freeName(String base, List<String> names) {
-        return IntStream.iterate(1, i -> i + 1)
-                .mapToObj(i -> i == 1 ? base : base + " " + i)
-                .filter(candidate -> !names.contains(candidate.toLowerCase(Locale.ROOT)))
-                .findFirst()
-                .orElseThrow();
-    }
-
     @PostMapping("/api/sites/{siteId}/endpoints")
     @ResponseStatus(HttpStatus.CREATED)
     Created add(
@@ -267,13 +167,16 @@ class EndpointController {
                 b.partnerAddress(),
                 b.partnerTestPort(),
                 b.servicePort(),
+                b.seriesId(),
+                b.hostName(),
+                b.method(),
                 b.reason());
         return conflicts.guard(
                 new Conflicts.Wanted(siteId, b.segmentId(), b.address(), b.mac()),
                 () -> idempotency.once(
                         by.getName(),
                         key,
-                        Map.of("site", siteId, "body", b),
+                        Proposals.fingerprint(siteId, b),
                         Created.class,
                         () -> new Created(endpoints.add(siteId, wanted, by.getName()))));
     }
@@ -304,6 +207,10 @@ class EndpointController {
                             b.place(),
                             b.outlet(),
                             b.switchPort(),
+                            b.hostName(),
+                            b.method(),
+                            b.partnerName(),
+                            b.partnerAddress(),
                             b.reason()),
                     by.getName());
             return one(id);
@@ -322,6 +229,7 @@ class EndpointController {
 
     private EndpointView view(EndpointStore.Row e) {
         var segment = sites.segment(e.segmentId());
+        var ground = sites.ground(segment, e.address()).segment();
         var kind = kinds.get(e.kind());
         var partner = Optional.ofNullable(e.partnerId()).map(siteStore::partner);
         var others = new HashMap<Ipv4Address, String>();
@@ -330,26 +238,29 @@ class EndpointController {
                 .forEach(h -> others.put(h.address(), h.name()));
         var slips = e.address() == null
                 ? List.<String>of()
-                : new Planner(sites.plain(segment), others).choice(e.address()).oneSlipFrom();
+                : new Planner(ground, others).choice(e.address()).oneSlipFrom();
         return new EndpointView(
                 e.id(),
                 e.siteId(),
                 e.segmentId(),
                 segment.name(),
-                segment.prefix(),
+                ground.prefix(),
                 e.kind(),
                 kind.name(),
                 kind.labelPlace(),
                 e.name(),
                 e.number(),
                 e.address(),
-                segment.prefix().mask(),
-                e.method(),
+                ground.prefix().mask(),
+                Method.valueOf(e.method()),
+                Method.valueOf(e.method()).words(),
+                e.hostName(),
                 e.mac(),
                 e.serial(),
                 e.servicePort(),
                 partner.map(SiteStore.PartnerRow::name).orElse(""),
                 partner.map(SiteStore.PartnerRow::address).orElse(null),
+                e.partnerPort(),
                 e.place(),
                 e.outlet(),
                 e.switchPort(),

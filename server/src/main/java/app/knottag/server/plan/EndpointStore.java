@@ -33,6 +33,8 @@ public interface EndpointStore {
             String method,
             Integer servicePort,
             Long partnerId,
+            Integer partnerPort,
+            String hostName,
             String serial,
             Mac mac,
             String place,
@@ -68,15 +70,46 @@ public interface EndpointStore {
 
     record Waiting(String station, long waiting, boolean frayed, boolean halfDrawn) {}
 
+    /** What is written of an endpoint when it is added or changed. */
+    record Written(
+            long id,
+            long siteId,
+            long segmentId,
+            String kind,
+            int kindVersion,
+            String name,
+            String hostName,
+            Long seriesId,
+            Integer number,
+            Ipv4Address address,
+            String method,
+            Integer servicePort,
+            Long partnerId,
+            Integer partnerPort,
+            String serial,
+            Long placeId,
+            Long outletId,
+            Long portId,
+            String tagCode) {}
+
+    /** What the tape draws of an endpoint. */
+    record Mark(long id, Ipv4Address address, String name, String kind, String knot) {}
+
     String MAC = "left join interface i on i.endpoint_id = e.id and i.retired_at is null and i.medium = 'WIRED' ";
-    String LINE = """
-            select e.id, e.site_id, e.name, e.kind, e.address, e.address - host(network(s.prefix))::inet as host, e.segment_id, i.mac, e.serial, e.place,
-            e.outlet, e.switch_port, e.tag_code, e.station, e.knot
-            from endpoint e join segment s on s.id = e.segment_id\s""" + MAC;
-    String ROW = """
-            select e.id, e.site_id, e.segment_id, e.kind, e.kind_version, e.name, e.series_id, e.number, e.address, e.method, e.service_port, e.partner_id,
-            e.serial, i.mac, e.place, e.outlet, e.switch_port, e.tag_code, e.station, e.knot, e.confirmed_at, e.confirmed_by, e.retired_at, e.version
-            from endpoint e\s""" + MAC;
+    String WORDS = """
+            coalesce(pl.name, '') as place, coalesce(o.name, '') as outlet, coalesce(g.name || ' ' || po.number, '') as switch_port,\s""";
+    String WIRES = """
+            left join place pl on pl.id = e.place_id left join outlet o on o.id = e.outlet_id
+            left join port po on po.id = e.port_id left join gear g on g.id = po.gear_id\s""" + MAC;
+    String LINE =
+            "select e.id, e.site_id, e.name, e.kind, e.address, case when e.address << s.prefix then e.address - host(network(s.prefix))::inet end as host, e.segment_id, i.mac, e.serial, "
+                    + WORDS + "e.tag_code, e.station, e.knot from endpoint e join segment s on s.id = e.segment_id "
+                    + WIRES;
+    String ROW =
+            "select e.id, e.site_id, e.segment_id, e.kind, e.kind_version, e.name, e.series_id, e.number, e.address, e.method, e.service_port, e.partner_id, e.partner_port, e.host_name, e.serial, i.mac, "
+                    + WORDS
+                    + "e.tag_code, e.station, e.knot, e.confirmed_at, e.confirmed_by, e.retired_at, e.version from endpoint e "
+                    + WIRES;
 
     @Select(ROW + "where e.id = #{id}")
     Row find(long id);
@@ -145,18 +178,35 @@ public interface EndpointStore {
     boolean tagged(String code);
 
     @Select("""
-            insert into endpoint (site_id, segment_id, kind, kind_version, name, series_id, number, address, service_port, partner_id, serial, place, outlet,
-                switch_port, tag_code, station, knot)
-            values (#{siteId}, #{segmentId}, #{kind}, #{kindVersion}, #{name}, #{seriesId}, #{number}, #{address}, #{servicePort}, #{partnerId}, #{serial},
-                #{place}, #{outlet}, #{switchPort}, #{tagCode}, #{station}, #{knot}) returning id""")
+            insert into endpoint (site_id, segment_id, kind, kind_version, name, host_name, series_id, number, address, method, service_port, partner_id,
+                partner_port, serial, place_id, outlet_id, port_id, tag_code, station, knot)
+            values (#{siteId}, #{segmentId}, #{kind}, #{kindVersion}, #{name}, #{hostName}, #{seriesId}, #{number}, #{address}, #{method}, #{servicePort},
+                #{partnerId}, #{partnerPort}, #{serial}, #{placeId}, #{outletId}, #{portId}, #{tagCode}, 'PLAN', 'OPEN') returning id""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
-    long add(Row row);
+    long add(Written row);
 
     @Update("""
-            update endpoint set name = #{row.name}, address = #{row.address}, partner_id = #{row.partnerId}, service_port = #{row.servicePort},
-                serial = #{row.serial}, place = #{row.place}, outlet = #{row.outlet}, switch_port = #{row.switchPort}, version = version + 1
+            update endpoint set name = #{row.name}, host_name = #{row.hostName}, address = #{row.address}, method = #{row.method},
+                partner_id = #{row.partnerId}, partner_port = #{row.partnerPort}, service_port = #{row.servicePort}, serial = #{row.serial},
+                place_id = #{row.placeId}, outlet_id = #{row.outletId}, port_id = #{row.portId}, version = version + 1
             where id = #{row.id} and version = #{expected} and retired_at is null""")
-    int change(@Param("row") Row row, @Param("expected") int expected);
+    int change(@Param("row") Written row, @Param("expected") int expected);
+
+    @Update("update endpoint set address = #{address}, version = version + 1 where id = #{id} and retired_at is null")
+    int move(@Param("id") long id, @Param("address") Ipv4Address address);
+
+    @Select("""
+            select id, address, name, kind, knot from endpoint where segment_id = #{segmentId} and retired_at is null and address is not null order by address""")
+    List<Mark> marks(long segmentId);
+
+    @Select("select name from endpoint where segment_id = #{segmentId} and retired_at is null order by name")
+    List<String> namesIn(long segmentId);
+
+    @Select("select name from endpoint where series_id = #{seriesId} and retired_at is null order by number")
+    List<String> namesInSeries(long seriesId);
+
+    @Select("select host_name from endpoint where site_id = #{siteId} and retired_at is null and host_name <> ''")
+    List<String> hostNames(long siteId);
 
     @Update(
             "update endpoint set version = version + 1 where id = #{id} and version = #{expected} and retired_at is null")

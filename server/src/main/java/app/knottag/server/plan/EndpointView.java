@@ -4,6 +4,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.knot.Knot;
+import app.knottag.core.plan.Method;
 import app.knottag.core.runbook.Standing.Station;
 import java.time.Instant;
 import java.util.List;
@@ -23,12 +24,15 @@ record EndpointView(
         @Nullable Integer number,
         @Nullable Ipv4Address address,
         Ipv4Address mask,
-        String method,
+        Method method,
+        String methodWords,
+        String hostName,
         @Nullable Mac mac,
         String serial,
         @Nullable Integer servicePort,
         String partner,
         @Nullable Ipv4Address partnerAddress,
+        @Nullable Integer partnerPort,
         String place,
         String outlet,
         String switchPort,

@@ -10,12 +10,18 @@ import app.knottag.core.hardware.SerialReader;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.log.Words;
+import app.knottag.core.plan.Method;
+import app.knottag.core.plan.NameRule;
 import app.knottag.core.reading.Finding.Code;
 import app.knottag.core.reading.Reading;
+import app.knottag.core.series.Series.Counts;
 import app.knottag.core.tag.TagCode;
+import app.knottag.server.hardware.Wires;
 import app.knottag.server.log.Log;
+import app.knottag.server.plan.EndpointStore.Written;
 import app.knottag.server.runbook.Runbooks;
 import app.knottag.server.site.SiteStore;
+import app.knottag.server.site.SiteStore.SeriesRow;
 import app.knottag.server.site.Sites;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
@@ -25,6 +31,7 @@ import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
@@ -52,7 +59,18 @@ public class Endpoints {
             String partnerAddress,
             Integer partnerTestPort,
             Integer servicePort,
-            String reason) {}
+            Long seriesId,
+            String hostName,
+            Method method,
+            String reason) {
+
+        /** The least that can be wanted; the rest is proposed or left open. */
+        public static Wanted of(long segmentId, String kind, String name, String address, String reason) {
+            return new Wanted(
+                    segmentId, kind, null, name, address, null, null, null, null, null, null, null, null, null, null,
+                    null, null, reason);
+        }
+    }
 
     /** What is to change; null leaves as it is, empty text clears. */
     public record Change(
@@ -63,12 +81,17 @@ public class Endpoints {
             String place,
             String outlet,
             String switchPort,
+            String hostName,
+            Method method,
+            String partnerName,
+            String partnerAddress,
             String reason) {}
 
     private final EndpointStore store;
     private final SiteStore siteStore;
     private final Sites sites;
     private final Runbooks runbooks;
+    private final Wires wires;
     private final Kinds kinds;
     private final Log log;
     private final Clock clock;
@@ -78,6 +101,7 @@ public class Endpoints {
             SiteStore siteStore,
             Sites sites,
             Runbooks runbooks,
+            Wires wires,
             Kinds kinds,
             Log log,
             Clock clock) {
@@ -85,6 +109,7 @@ public class Endpoints {
         this.siteStore = siteStore;
         this.sites = sites;
         this.runbooks = runbooks;
+        this.wires = wires;
         this.kinds = kinds;
         this.log = log;
         this.clock = clock;
@@ -94,10 +119,18 @@ public class Endpoints {
         return Optional.ofNullable(store.find(id)).orElseThrow(() -> Problem.notFound("There is no such endpoint."));
     }
 
-    Optional<SiteStore.SeriesRow> seriesOf(long siteId, Kind kind) {
+    /** The series that an endpoint is numbered in: the one asked for, none for 0, else that of its kind's name. */
+    Optional<SeriesRow> seriesOf(long siteId, Kind kind, Long wanted) {
         return siteStore.series(siteId).stream()
-                .filter(s -> s.name().equals(kind.series()))
+                .filter(s -> wanted != null ? s.id() == wanted : s.name().equals(kind.series()))
                 .findFirst();
+    }
+
+    /** The series that count along with another one, such as listening ports with the tills. */
+    List<SeriesRow> following(SeriesRow main) {
+        return siteStore.series(main.siteId()).stream()
+                .filter(s -> Objects.equals(s.followsId(), main.id()))
+                .toList();
     }
 
     /** Context for reading an address of this endpoint, or of a new one (id 0). */
@@ -128,71 +161,83 @@ public class Endpoints {
     public long add(long siteId, Wanted wanted, String by) {
         var kind = kinds.find(wanted.kind())
                 .orElseThrow(() -> Problem.field("kind", "no-such-kind", "There is no kind “" + wanted.kind() + "”."));
-        if (sites.segment(wanted.segmentId()).siteId() != siteId)
-            throw Problem.field("segmentId", "other-site", "That segment belongs to another site.");
-        var series = seriesOf(siteId, kind);
-        var input = new Input();
+        sites.segmentOf(siteId, wanted.segmentId());
+        var series = seriesOf(siteId, kind, wanted.seriesId());
+        var input = new Input(wanted.reason());
         String name = input.words("name", wanted.name(), true);
-        var address = input.read(
-                "address",
-                wanted.address(),
-                t -> AddressReader.read(t, Purpose.ADDRESS, context(siteId, wanted.segmentId(), 0)));
+        var address = input.read("address", wanted.address(), addressReader(siteId, wanted.segmentId(), 0));
         var mac = input.read("mac", wanted.mac(), t -> readMac(siteId, 0, t));
         var serial = input.read("serial", wanted.serial(), t -> readSerial(siteId, kind.id(), 0, t));
-        var partnerAddress = input.read(
-                "partnerAddress",
-                wanted.partnerAddress(),
-                t -> AddressReader.read(t, Purpose.RESOLVER, AddressContext.NONE));
-        String partnerName = input.words("partnerName", wanted.partnerName(), false);
-        if (!partnerName.isEmpty() && partnerAddress == null)
-            input.add("partnerAddress", "missing", "Type the partner's address.");
+        var partner = input.partner(wanted.partnerName(), wanted.partnerAddress());
         var number = wanted.number();
         if (number != null && (number < 1 || number > 9999))
             input.add("number", "out-of-range", "A number runs from 1 to 9999.");
-        String place = input.words("place", wanted.place(), false),
-                outlet = input.words("outlet", wanted.outlet(), false);
-        String switchPort = input.words("switchPort", wanted.switchPort(), false),
-                reason = input.words("reason", wanted.reason(), false);
+        var ends = input.ends(wanted.place(), wanted.outlet(), wanted.switchPort());
+        String hostName = input.hostName(wanted.hostName());
         input.refuse();
-        Long partner = partnerName.isEmpty()
-                ? null
-                : sites.keepPartner(siteId, partnerName, Ipv4Address.parse(partnerAddress), wanted.partnerTestPort());
-        Integer port = wanted.servicePort() != null
-                ? wanted.servicePort()
-                : Integer.valueOf(series.filter(s -> number != null)
-                        .flatMap(s ->
-                                Sites.plain(s).port(number).stream().boxed().findFirst())
-                        .orElse(kind.service().defaultPort()));
-        var row = new EndpointStore.Row(
+        var numbered = number == null ? Optional.<SeriesRow>empty() : series;
+        Long placeId = wires.place(siteId, ends.place());
+        long id = store.add(new Written(
                 0,
                 siteId,
                 wanted.segmentId(),
                 kind.id(),
                 kind.version(),
                 name,
-                number == null ? null : series.map(SiteStore.SeriesRow::id).orElse(null),
+                hostName.isEmpty() ? hostName(siteId, kind, numbered, number, ends.place()) : hostName,
+                numbered.map(SeriesRow::id).orElse(null),
                 number,
                 address == null ? null : Ipv4Address.parse(address),
-                "FIXED",
-                port,
-                partner,
+                (wanted.method() == null ? Method.FIXED : wanted.method()).name(),
+                wanted.servicePort() != null ? wanted.servicePort() : servicePort(kind, numbered, number),
+                partner.map(p -> sites.keepPartner(siteId, p.name(), p.address(), wanted.partnerTestPort()))
+                        .orElse(null),
+                partner.flatMap(p -> partnerPort(numbered, number)).orElse(null),
                 serial == null ? "" : serial,
-                null,
-                place,
-                outlet,
-                switchPort,
-                tagCode(siteId, kind, number),
-                "PLAN",
-                "OPEN",
-                null,
-                null,
-                null,
-                1);
-        long id = store.add(row);
+                placeId,
+                wires.outlet(siteId, ends.outlet(), placeId),
+                wires.port(siteId, ends.port()),
+                tagCode(siteId, kind, number)));
         if (mac != null) store.addInterface(id, siteId, Mac.parse(mac));
         runbooks.stand(id);
-        log.write(Log.entry(by, "endpoint added").at(siteId, id).after(get(id)).because(reason));
+        log.write(Log.entry(by, "endpoint added").at(siteId, id).after(get(id)).because(input.reason()));
         return id;
+    }
+
+    private Function<String, Reading> addressReader(long siteId, long segmentId, long id) {
+        return t -> AddressReader.read(t, Purpose.ADDRESS, context(siteId, segmentId, id));
+    }
+
+    Integer servicePort(Kind kind, Optional<SeriesRow> series, Integer number) {
+        return series.flatMap(s -> Sites.plain(s).port(number).stream().boxed().findFirst())
+                .orElse(kind.service().defaultPort());
+    }
+
+    /** The port on which the partner listens for this one, when a series of listening ports counts along. */
+    Optional<Integer> partnerPort(Optional<SeriesRow> series, Integer number) {
+        return series.flatMap(main -> following(main).stream()
+                .filter(s -> s.counts().equals(Counts.LISTENING_PORT.name()))
+                .flatMap(s -> Sites.plain(s).port(number).stream().boxed())
+                .findFirst());
+    }
+
+    /** The host name that the site's rule gives. */
+    String hostName(long siteId, Kind kind, Optional<SeriesRow> series, Integer number, String place) {
+        var site = sites.site(siteId);
+        return new NameRule(site.nameRule())
+                .name(
+                        Map.of(
+                                "site",
+                                site.code(),
+                                "kind",
+                                kind.shortName(),
+                                "series",
+                                series.map(SeriesRow::name).orElse(""),
+                                "number",
+                                number == null ? "" : "" + number,
+                                "place",
+                                place),
+                        store.hostNames(siteId));
     }
 
     private String tagCode(long siteId, Kind kind, Integer number) {
@@ -206,47 +251,46 @@ public class Endpoints {
     @Transactional
     public void change(long id, int expected, Change change, String by) {
         var was = get(id);
-        var input = new Input();
+        var input = new Input(change.reason());
         String name = change.name() == null ? was.name() : input.words("name", change.name(), true);
         var address = input.changed(
-                "address",
-                change.address(),
-                was.address(),
-                t -> AddressReader.read(t, Purpose.ADDRESS, context(was.siteId(), was.segmentId(), id)));
+                "address", change.address(), was.address(), addressReader(was.siteId(), was.segmentId(), id));
         var mac = input.changed("mac", change.mac(), was.mac(), t -> readMac(was.siteId(), id, t));
         var serial = input.changed(
                 "serial", change.serial(), was.serial(), t -> readSerial(was.siteId(), was.kind(), id, t));
-        String place = change.place() == null ? was.place() : input.words("place", change.place(), false);
-        String outlet = change.outlet() == null ? was.outlet() : input.words("outlet", change.outlet(), false);
-        String switchPort =
-                change.switchPort() == null ? was.switchPort() : input.words("switchPort", change.switchPort(), false);
-        String reason = input.words("reason", change.reason(), false);
+        var ends = input.ends(
+                kept(change.place(), was.place()),
+                kept(change.outlet(), was.outlet()),
+                kept(change.switchPort(), was.switchPort()));
+        String hostName = change.hostName() == null ? was.hostName() : input.hostName(change.hostName());
+        Long partnerId = was.partnerId();
+        if (change.partnerName() != null)
+            partnerId = input.partner(change.partnerName(), change.partnerAddress())
+                    .map(p -> sites.keepPartner(was.siteId(), p.name(), p.address(), null))
+                    .orElse(null);
         input.refuse();
-        var row = new EndpointStore.Row(
+        var next = address == null ? null : Ipv4Address.parse(address);
+        Long placeId = wires.place(was.siteId(), ends.place());
+        var row = new Written(
                 id,
                 was.siteId(),
                 was.segmentId(),
                 was.kind(),
                 was.kindVersion(),
                 name,
+                hostName,
                 was.seriesId(),
                 was.number(),
-                address == null ? null : Ipv4Address.parse(address),
-                was.method(),
+                next,
+                change.method() == null ? was.method() : change.method().name(),
                 was.servicePort(),
-                was.partnerId(),
+                partnerId,
+                partnerId == null ? null : was.partnerPort(),
                 serial == null ? "" : serial,
-                null,
-                place,
-                outlet,
-                switchPort,
-                was.tagCode(),
-                was.station(),
-                was.knot(),
-                was.confirmedAt(),
-                was.confirmedBy(),
-                null,
-                was.version());
+                placeId,
+                wires.outlet(was.siteId(), ends.outlet(), placeId),
+                wires.port(was.siteId(), ends.port()),
+                was.tagCode());
         if (store.change(row, expected) == 0) throw Etags.stale();
         boolean macChanged =
                 !Objects.equals(mac, was.mac() == null ? null : was.mac().toString());
@@ -254,20 +298,41 @@ public class Endpoints {
             store.retireInterfaces(id, clock.instant());
             if (mac != null) store.addInterface(id, was.siteId(), Mac.parse(mac));
         }
-        boolean addressChanged = !Objects.equals(row.address(), was.address());
-        if (addressChanged || macChanged || !row.serial().equals(was.serial())) runbooks.undo(was, addressChanged);
-        runbooks.stand(id);
-        log.write(Log.entry(by, "endpoint changed")
-                .at(was.siteId(), id)
+        boolean addressChanged = !Objects.equals(next, was.address());
+        if (addressChanged
+                || macChanged
+                || !row.serial().equals(was.serial())
+                || !Objects.equals(partnerId, was.partnerId())) runbooks.undo(was, addressChanged);
+        changed(was, "endpoint changed", input.reason(), by);
+    }
+
+    private static String kept(String wanted, String was) {
+        return wanted == null ? was : wanted;
+    }
+
+    /** Gives an endpoint another address as part of a larger change; its proof is lost with the old one. */
+    @Transactional
+    public void move(long id, Ipv4Address to, String reason, String by) {
+        var was = get(id);
+        if (Objects.equals(to, was.address())) return;
+        if (store.move(id, to) == 0) throw Etags.stale();
+        runbooks.undo(was, true);
+        changed(was, "endpoint moved", reason, by);
+    }
+
+    private void changed(EndpointStore.Row was, String action, String reason, String by) {
+        runbooks.stand(was.id());
+        log.write(Log.entry(by, action)
+                .at(was.siteId(), was.id())
                 .before(was)
-                .after(get(id))
+                .after(get(was.id()))
                 .because(reason));
     }
 
     @Transactional
     public void retire(long id, int expected, String reason, String by) {
         var was = get(id);
-        var input = new Input();
+        var input = new Input("");
         String why = input.words("reason", reason, true);
         input.refuse();
         if (store.retire(id, clock.instant(), expected) == 0) throw Etags.stale();
@@ -283,6 +348,44 @@ public class Endpoints {
         // Not judged here: the database decides who wins, and the loser is told by whom it was taken.
         private static final Set<Code> CLASHES = EnumSet.of(Code.TAKEN, Code.KNOWN);
         private final List<FieldError> errors = new ArrayList<>();
+        private final String reason;
+
+        Input(String reason) {
+            this.reason = words("reason", reason, false);
+        }
+
+        String reason() {
+            return reason;
+        }
+
+        record Partner(String name, Ipv4Address address) {}
+
+        record Ends(String place, String outlet, String port) {}
+
+        Optional<Partner> partner(String name, String address) {
+            String words = words("partnerName", name, false);
+            var read =
+                    read("partnerAddress", address, t -> AddressReader.read(t, Purpose.RESOLVER, AddressContext.NONE));
+            if (words.isEmpty()) return Optional.empty();
+            if (read == null) {
+                if (errors.isEmpty()) add("partnerAddress", "missing", "Type the partner's address.");
+                return Optional.empty();
+            }
+            return Optional.of(new Partner(words, Ipv4Address.parse(read)));
+        }
+
+        Ends ends(String place, String outlet, String port) {
+            var ends = new Ends(
+                    words("place", place, false), words("outlet", outlet, false), words("switchPort", port, false));
+            Wires.portProblem(ends.port()).ifPresent(p -> add("switchPort", "bad-port", p));
+            return ends;
+        }
+
+        String hostName(String text) {
+            String name = text == null ? "" : text.strip().toLowerCase(Locale.ROOT);
+            NameRule.problem(name).ifPresent(p -> add("hostName", "bad-host-name", p));
+            return name;
+        }
 
         String words(String field, String text, boolean needed) {
             String words = text == null ? "" : text.strip();
@@ -294,18 +397,26 @@ public class Endpoints {
             if (text == null || text.isBlank()) return null;
             var reading = reader.apply(text);
             boolean usable = reading.value() != null
-                    && reading.findings().stream().noneMatch(f -> f.code().refuses() && !CLASHES.contains(f.code()));
+                    && reading.findings().stream().noneMatch(f -> f.code().refuses() && !settled(f.code()));
             if (usable
                     && !(field.toLowerCase(Locale.ROOT).endsWith("address")
                             && reading.value().contains(":"))) return reading.value();
             var finding = reading.findings().stream()
                     .filter(f -> reading.value() == null || f.code().refuses())
                     .findFirst();
+            String wayOut = finding.filter(f -> f.code() == Code.IN_POOL).isPresent()
+                    ? " To keep it all the same, say why."
+                    : "";
             add(
                     field,
                     finding.map(f -> f.code().name()).orElse("IPV6"),
-                    finding.map(f -> f.message()).orElse("Only IPv4 can be fixed here so far."));
+                    finding.map(f -> f.message()).orElse("Only IPv4 can be fixed here.") + wayOut);
             return null;
+        }
+
+        /** Clashes are for the database; an address in the pool may be kept by whoever says why. */
+        private boolean settled(Code code) {
+            return CLASHES.contains(code) || (code == Code.IN_POOL && !reason.isEmpty());
         }
 
         /** Reads a changed text; null keeps what was, and a text equal to what was is not judged again. */

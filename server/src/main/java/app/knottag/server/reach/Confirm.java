@@ -25,8 +25,10 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.Semaphore;
+import java.util.stream.Stream;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -129,12 +131,13 @@ public class Confirm {
                 e.mac(),
                 e.serial(),
                 e.servicePort(),
-                sites.plain(sites.segment(e.segmentId())),
+                sites.ground(sites.segment(e.segmentId()), e.address()).segment(),
                 kinds.get(e.kind()).service(),
                 partner,
                 known);
         List<Ipv4Prefix> own = siteStore.segments(e.siteId()).stream()
-                .map(SiteStore.SegmentRow::prefix)
+                .flatMap(s -> Stream.of(s.prefix(), s.nextPrefix()))
+                .filter(Objects::nonNull)
                 .toList();
         if (!Ladder.onOwnGround(target, own))
             throw Problem.of(
@@ -151,10 +154,11 @@ public class Confirm {
     private Round view(RoundStore.Row row) {
         var results = json.readValue(row.results().text(), new TypeReference<List<CheckResult>>() {});
         boolean askAtPartner = results.stream()
-                .anyMatch(r -> r.check() == Check.PARTNER
+                .anyMatch(r -> (r.check() == Check.PARTNER || r.check() == Check.SERVICE)
                         && r.knot() == Knot.LEFT_OUT
                         && !r.remedy().isEmpty());
-        boolean proved = results.stream().anyMatch(r -> r.check() == Check.SERVICE && r.knot() == Knot.TIGHT);
+        boolean proved = results.stream()
+                .anyMatch(r -> r.check() == Check.SERVICE && (r.knot() == Knot.TIGHT || r.knot() == Knot.LEFT_OUT));
         return new Round(row.id(), row.at(), row.by(), row.failed(), !row.failed() && proved, askAtPartner, results);
     }
 

@@ -180,6 +180,9 @@ class Register {
                             text(row.partnerAddress()),
                             row.partnerTestPort().orElse(null),
                             row.port().orElse(null),
+                            null,
+                            null,
+                            null,
                             "Taken over from a register file"),
                     by);
         }

@@ -78,7 +78,7 @@ public class Runbooks {
     }
 
     public EndpointPlan plan(EndpointStore.Row row) {
-        var segment = sites.segment(row.segmentId());
+        var ground = sites.ground(sites.segment(row.segmentId()), row.address());
         var taken = endpoints.holders(row.siteId()).stream()
                 .filter(h -> h.id() != row.id())
                 .map(EndpointStore.Holder::address)
@@ -86,8 +86,8 @@ public class Runbooks {
                 .collect(Collectors.<Ipv4Address>toSet());
         return new EndpointPlan(
                 Optional.ofNullable(row.address()),
-                sites.plain(segment),
-                Sites.resolvers(segment),
+                ground.segment(),
+                ground.resolvers(),
                 Optional.ofNullable(row.mac()),
                 Optional.of(row.serial()).filter(s -> !s.isEmpty()),
                 taken,

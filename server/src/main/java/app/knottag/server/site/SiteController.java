@@ -8,8 +8,11 @@ import app.knottag.core.address.Pool;
 import app.knottag.core.address.Purpose;
 import app.knottag.core.address.Segment;
 import app.knottag.core.log.Words;
+import app.knottag.core.plan.Scheme;
 import app.knottag.core.series.Series;
+import app.knottag.core.series.SeriesFit;
 import app.knottag.server.plan.EndpointStore;
+import app.knottag.server.site.SegmentForm.SegmentRequest;
 import app.knottag.server.web.Idempotency;
 import app.knottag.server.web.Problem;
 import app.knottag.server.web.Problem.FieldError;
@@ -18,21 +21,23 @@ import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
 import java.time.Clock;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
-import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -44,17 +49,6 @@ class SiteController {
             @NotNull String name,
             @NotNull String code,
             @NotNull String zone) {}
-
-    record SegmentRequest(
-            @NotNull String name,
-            @NotNull String prefix,
-            String gateway,
-            List<String> resolvers,
-            String poolFrom,
-            String poolTo,
-            String seriesName,
-            Integer seriesHostBase,
-            Integer seriesPortBase) {}
 
     record Created(long id) {}
 
@@ -140,11 +134,9 @@ class SiteController {
                         new Stretch("Handed out automatically", p.from().number() - network, p.to().number() - network))
                 .toList();
         var stretches = series.stream()
-                .filter(s -> s.segmentId() == row.id())
+                .filter(s -> Objects.equals(s.segmentId(), row.id()))
                 .map(s -> new Stretch(
-                        s.name(),
-                        s.hostBase() + 1L,
-                        s.hostBase() + (long) Math.max(1, Sites.plain(s).lastFitting(segment))))
+                        s.name(), s.hostBase() + 1L, s.hostBase() + (long) Math.max(1, room(s, segment, series))))
                 .toList();
         return new SegmentView(
                 row.id(),
@@ -159,6 +151,16 @@ class SiteController {
                 stretches,
                 segment.fixableHosts(),
                 endpoints.livingIn(row.id()));
+    }
+
+    private static int room(SiteStore.SeriesRow own, Segment segment, List<SiteStore.SeriesRow> all) {
+        var others = all.stream()
+                .filter(o -> o.id() != own.id() && Objects.equals(o.segmentId(), own.segmentId()))
+                .map(o -> new SeriesFit.Neighbour(Sites.plain(o), 0))
+                .toList();
+        var ground = new SeriesFit.Ground(Optional.of(segment), 0, others);
+        return SeriesFit.of(Sites.plain(own), ground, List.of(), 0, LocalDate.EPOCH)
+                .room();
     }
 
     @PostMapping("/api/sites")
@@ -178,23 +180,14 @@ class SiteController {
             errors.add(new FieldError(
                     "/zone", "bad-zone", "“" + body.zone() + "” is no time zone. Choose one from the list."));
         if (!errors.isEmpty()) throw Problem.fields(errors);
-        try {
-            return idempotency.once(
-                    by.getName(),
-                    key,
-                    body,
-                    Created.class,
-                    () -> new Created(sites.add(body.name().strip(), body.code(), body.zone(), by.getName())));
-        } catch (DataIntegrityViolationException e) {
-            boolean code = String.valueOf(e.getMessage()).contains("site_code_once");
-            throw Problem.conflict(
-                    code ? "code" : "name",
-                    code ? "code-taken" : "name-taken",
-                    code
-                            ? "Another site has the code " + body.code() + ". Choose another."
-                            : "Another site is called so. Add the town, for example.",
-                    Map.of());
-        }
+        return SheetConflicts.guard(
+                "",
+                () -> idempotency.once(
+                        by.getName(),
+                        key,
+                        body,
+                        Created.class,
+                        () -> new Created(sites.add(body.name().strip(), body.code(), body.zone(), by.getName()))));
     }
 
     @PostMapping("/api/sites/{siteId}/segments")
@@ -205,85 +198,59 @@ class SiteController {
             @RequestHeader(name = "Idempotency-Key", required = false) String key,
             Principal by) {
         sites.site(siteId);
-        var errors = new ArrayList<FieldError>();
-        Words.problem(body.name(), true).ifPresent(p -> errors.add(new FieldError("/name", "bad-name", p)));
-        var prefix = read("prefix", body.prefix(), Purpose.PREFIX, AddressContext.NONE, errors)
-                .map(Ipv4Prefix::parse);
-        prefix.filter(p -> p.prefixLength() < 8)
-                .ifPresent(p -> errors.add(new FieldError("/prefix", "too-wide", "A segment is a /8 or narrower.")));
-        if (!errors.isEmpty()) throw Problem.fields(errors);
-        var bare = new Segment(prefix.get(), Optional.empty(), List.of());
-        var context = new AddressContext(Optional.of(bare), Set.of(), Optional.empty());
-        var gateway = optional("gateway", body.gateway(), Purpose.GATEWAY, context, errors);
-        var from = optional("poolFrom", body.poolFrom(), Purpose.ADDRESS, context, errors);
-        var to = optional("poolTo", body.poolTo(), Purpose.ADDRESS, context, errors);
-        var resolvers = new ArrayList<Ipv4Address>();
-        for (String text : body.resolvers() == null ? List.<String>of() : body.resolvers())
-            optional("resolvers", text, Purpose.RESOLVER, context, errors).ifPresent(resolvers::add);
-        if (from.isPresent() != to.isPresent())
-            errors.add(new FieldError(
-                    from.isPresent() ? "/poolTo" : "/poolFrom",
-                    "pool-end-missing",
-                    "A pool needs both ends, or neither."));
-        else if (from.isPresent() && from.get().compareTo(to.get()) > 0)
-            errors.add(new FieldError(
-                    "/poolTo",
-                    "pool-backwards",
-                    "A pool runs upwards: " + to.get() + " comes before " + from.get() + "."));
-        else if (from.isPresent()
-                && gateway.filter(g -> new Pool(from.get(), to.get()).contains(g))
-                        .isPresent())
-            errors.add(new FieldError(
-                    "/poolFrom", "pool-over-gateway", "The pool covers the gateway " + gateway.get() + "."));
-        boolean named = body.seriesName() != null && !body.seriesName().isBlank();
-        if (named && body.seriesHostBase() == null)
-            errors.add(new FieldError("/seriesHostBase", "missing", "Say what is added to the number, such as 50."));
-        if (!errors.isEmpty()) throw Problem.fields(errors);
-        var pools = from.map(f -> List.of(new Pool(f, to.get()))).orElse(List.of());
-        var segment = new Segment(prefix.get(), gateway, pools);
-        var series = named
-                ? Optional.of(new Series(
-                        body.seriesName().strip(),
-                        body.seriesHostBase(),
-                        body.seriesPortBase() == null ? 0 : body.seriesPortBase()))
-                : Optional.<Series>empty();
-        try {
-            return idempotency.once(
-                    by.getName(),
-                    key,
-                    body,
-                    Created.class,
-                    () -> new Created(
-                            sites.addSegment(siteId, body.name().strip(), segment, resolvers, series, by.getName())));
-        } catch (DataIntegrityViolationException e) {
-            var other = store.segments(siteId).stream()
-                    .filter(s -> s.prefix().overlaps(prefix.get()))
-                    .findFirst();
-            throw Problem.conflict(
-                    "prefix",
-                    "segment-overlap",
-                    other.map(o -> prefix.get() + " overlaps " + o.name() + ", " + o.prefix() + ".")
-                            .orElse("This segment or series clashes with another one."),
-                    Map.of());
-        }
+        var filled = SegmentForm.read(siteId, 0, body);
+        store.segments(siteId).stream()
+                .filter(s -> s.prefix().overlaps(filled.segment().prefix()))
+                .findFirst()
+                .ifPresent(o -> {
+                    throw Problem.conflict(
+                            "prefix",
+                            "segment-overlap",
+                            filled.segment().prefix() + " overlaps " + o.name() + ", " + o.prefix() + ".",
+                            Map.of());
+                });
+        return SheetConflicts.guard(
+                "",
+                () -> idempotency.once(by.getName(), key, body, Created.class, () -> {
+                    long id = sites.addSegment(filled.row(), filled.segment().pools(), filled.series(), by.getName());
+                    if (body.likeSegmentId() != null) sites.copySeries(siteId, id, body.likeSegmentId());
+                    return new Created(id);
+                }));
     }
 
-    private static Optional<Ipv4Address> optional(
-            String field, String text, Purpose purpose, AddressContext context, List<FieldError> errors) {
-        return text == null || text.isBlank()
-                ? Optional.empty()
-                : read(field, text, purpose, context, errors).map(Ipv4Address::parse);
+    /** A segment of any site that another one may be laid out like. */
+    record SchemeLine(long segmentId, String name, int prefixLength) {}
+
+    /** A prefix laid out like a segment. */
+    record SchemeView(
+            @Nullable Ipv4Address gateway, List<Ipv4Address> resolvers, List<Pool> pools, List<String> series) {}
+
+    @GetMapping("/api/schemes")
+    List<SchemeLine> schemes() {
+        return store.summaries().stream()
+                .flatMap(site -> store.segments(site.id()).stream()
+                        .map(s -> new SchemeLine(
+                                s.id(),
+                                site.name() + ", " + s.name(),
+                                s.prefix().prefixLength())))
+                .toList();
     }
 
-    private static Optional<String> read(
-            String field, String text, Purpose purpose, AddressContext context, List<FieldError> errors) {
-        var reading = AddressReader.read(text, purpose, context);
-        if (reading.usable() && !reading.value().contains(":")) return Optional.of(reading.value());
-        var finding = reading.findings().stream().findFirst();
-        errors.add(new FieldError(
-                "/" + field,
-                finding.map(f -> f.code().name()).orElse("IPV6"),
-                finding.map(f -> f.message()).orElse("Only IPv4 can be planned here so far.")));
-        return Optional.empty();
+    @GetMapping("/api/schemes/{segmentId}")
+    SchemeView scheme(@PathVariable long segmentId, @RequestParam String prefix) {
+        var row = sites.segment(segmentId);
+        var reading = AddressReader.read(prefix, Purpose.PREFIX, AddressContext.NONE);
+        if (!reading.usable())
+            throw Problem.field("prefix", "bad-prefix", "Type the prefix first; then it is laid out alike.");
+        var series = store.series(row.siteId()).stream()
+                .filter(s -> Objects.equals(s.segmentId(), segmentId))
+                .map(Sites::plain)
+                .toList();
+        var filled = Scheme.of(sites.plain(row), Sites.resolvers(row), series).fill(Ipv4Prefix.parse(reading.value()));
+        return new SchemeView(
+                filled.segment().gateway().orElse(null),
+                filled.resolvers(),
+                filled.segment().pools(),
+                filled.series().stream().map(Series::name).toList());
     }
 }

@@ -12,6 +12,7 @@ import app.knottag.server.site.SiteStore.SiteRow;
 import app.knottag.server.web.Problem;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -36,11 +37,19 @@ public class Sites {
         return Optional.ofNullable(store.segment(id)).orElseThrow(() -> Problem.notFound("There is no such segment."));
     }
 
+    /** Returns a segment of this very site. */
+    public SegmentRow segmentOf(long siteId, long segmentId) {
+        var segment = segment(segmentId);
+        if (segment.siteId() != siteId)
+            throw Problem.field("segmentId", "other-site", "That segment belongs to another site.");
+        return segment;
+    }
+
     public Segment plain(SegmentRow row) {
         return plain(row, store.pools(row.siteId()));
     }
 
-    Segment plain(SegmentRow row, List<PoolRow> pools) {
+    public Segment plain(SegmentRow row, List<PoolRow> pools) {
         var own = pools.stream()
                 .filter(p -> p.segmentId() == row.id())
                 .map(p -> new Pool(p.fromAddress(), p.toAddress()))
@@ -48,12 +57,32 @@ public class Sites {
         return new Segment(row.prefix(), Optional.ofNullable(row.gateway()), own);
     }
 
+    /** A segment as one of its endpoints sees it: while it is renumbered some stand in the next prefix already. */
+    public record Ground(Segment segment, List<Ipv4Address> resolvers) {}
+
+    public Ground ground(SegmentRow row, Ipv4Address address) {
+        boolean next = address != null
+                && row.nextPrefix() != null
+                && row.nextPrefix().usable(address)
+                && !row.prefix().usable(address);
+        return next
+                ? new Ground(
+                        new Segment(row.nextPrefix(), Optional.ofNullable(row.nextGateway()), List.of()),
+                        addresses(row.nextResolvers()))
+                : new Ground(plain(row), resolvers(row));
+    }
+
     public static Series plain(SeriesRow row) {
-        return new Series(row.name(), row.hostBase(), row.portBase());
+        return new Series(
+                row.name(), Series.Counts.valueOf(row.counts()), row.hostBase(), row.portBase(), row.lastNumber());
     }
 
     public static List<Ipv4Address> resolvers(SegmentRow row) {
-        return Arrays.stream(row.resolvers().split(" "))
+        return addresses(row.resolvers());
+    }
+
+    private static List<Ipv4Address> addresses(String joined) {
+        return Arrays.stream(joined.split(" "))
                 .filter(t -> !t.isEmpty())
                 .map(Ipv4Address::parse)
                 .toList();
@@ -78,12 +107,33 @@ public class Sites {
             List<Ipv4Address> resolvers,
             Optional<Series> series,
             String by) {
-        long id = store.addSegment(
-                siteId, name, segment.prefix(), segment.gateway().orElse(null), join(resolvers));
-        segment.pools().forEach(p -> store.addPool(id, p.from(), p.to()));
-        series.ifPresent(s -> store.addSeries(siteId, id, s.name(), s.hostBase(), s.portBase()));
-        log.write(Log.entry(by, "segment added").at(siteId, null).after(segment(id)));
+        return addSegment(SegmentForm.plain(siteId, name, segment, resolvers), segment.pools(), series, by);
+    }
+
+    /** Takes over the host series of another segment, but for names that this site has already. */
+    @Transactional
+    void copySeries(long siteId, long segmentId, long fromSegmentId) {
+        var names = store.series(siteId).stream().map(SeriesRow::name).toList();
+        var prefix = segment(segmentId).prefix();
+        store.series(segment(fromSegmentId).siteId()).stream()
+                .filter(s -> Objects.equals(s.segmentId(), fromSegmentId) && !names.contains(s.name()))
+                .map(Sites::plain)
+                .filter(s -> s.address(prefix, 1).isPresent())
+                .forEach(s -> addSeries(siteId, segmentId, s));
+    }
+
+    @Transactional
+    long addSegment(SegmentRow row, List<Pool> pools, Optional<Series> series, String by) {
+        long id = store.addSegment(row);
+        pools.forEach(p -> store.addPool(id, p.from(), p.to()));
+        series.ifPresent(s -> addSeries(row.siteId(), id, s));
+        log.write(Log.entry(by, "segment added").at(row.siteId(), null).after(segment(id)));
         return id;
+    }
+
+    private void addSeries(long siteId, long segmentId, Series s) {
+        store.addSeries(new SeriesRow(
+                0, siteId, segmentId, s.name(), s.counts().name(), s.base(), s.portBase(), s.last(), 0, null, null));
     }
 
     @Transactional

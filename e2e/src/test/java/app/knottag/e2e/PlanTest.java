@@ -1,0 +1,201 @@
+package app.knottag.e2e;
+
+import static app.knottag.e2e.Demo.button;
+import static app.knottag.e2e.Demo.field;
+import static app.knottag.e2e.Demo.heading;
+import static app.knottag.e2e.Demo.key;
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.Pattern;
+import org.assertj.core.api.Assertions;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.MethodOrderer;
+import org.junit.jupiter.api.Order;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestMethodOrder;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** A site set up from what is found there: from a pasted list to a plan without conflict, and into another network. */
+@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
+class PlanTest {
+
+    private static Demo demo;
+
+    @BeforeAll
+    static void start() throws Exception {
+        demo = new Demo();
+    }
+
+    @AfterAll
+    static void stop() throws Exception {
+        demo.close();
+    }
+
+    @AfterEach
+    void thePageNeverComplains() {
+        Assertions.assertThat(demo.complaints).isEmpty();
+    }
+
+    private static void sight(Page page, String name) {
+        page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Sights of the plan"))
+                .getByRole(AriaRole.LINK, new Locator.GetByRoleOptions().setName(name))
+                .click();
+    }
+
+    /** A heading that begins with a knot, which says its state. */
+    private static Locator step(Page page, String title) {
+        return page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName(title));
+    }
+
+    private static Locator dialog(Page page, String label) {
+        return page.locator("dialog[open]").getByLabel(label, new Locator.GetByLabelOptions().setExact(true));
+    }
+
+    /** Thirty devices of a made-up practice, with an address used twice. */
+    private static String practice(String slipped) {
+        var lines = new ArrayList<>(List.of("Device;IP;Room;Type"));
+        var rooms = List.of("Reception", "Surgery", "Kennel", "Pharmacy", "Office");
+        for (int i = 0; i < 26; i++)
+            lines.add(String.format(
+                    "%s %d;10.71.4.%d;%s;%s",
+                    i % 2 == 0 ? "Scanner" : "Printer",
+                    i,
+                    20 + i,
+                    rooms.get(i % 5),
+                    i % 2 == 0 ? "Scanner" : "Label printer"));
+        lines.add("Door reader;10.71.4." + slipped + ";Kennel;Door reader");
+        for (String device : List.of("Staff time clock", "Copier upstairs", "Storage box"))
+            lines.add(device + ";;Office;");
+        return String.join("\n", lines);
+    }
+
+    @Test
+    @Order(6)
+    void aPracticeIsPlannedFromAPastedList() {
+        var page = demo.enter("LEAD");
+        page.locator("summary").getByText("Pellworth Garden Barn").click();
+        button(page, "Add a site").click();
+        dialog(page, "Name of the site").fill("Wendle Paws");
+        dialog(page, "Site code").fill("WPV");
+        dialog(page, "Time zone").fill("Europe/Berlin");
+        button(page, "Add the site").click();
+        assertThat(heading(page, "Wendle Paws has no segment yet")).isVisible();
+        field(page, "Name").fill("Practice");
+        field(page, "Prefix").fill("10.71.4.0/24");
+        page.getByLabel("Lay it out like").selectOption("Pellworth Garden Barn, Shop floor, a /24");
+        assertThat(field(page, "Gateway")).hasValue("10.71.4.1");
+        assertThat(field(page, "Handed out automatically from")).hasValue("10.71.4.100");
+        button(page, "Add the segment").click();
+        assertThat(heading(page, "Practice")).isVisible();
+        sight(page, "Bring in");
+        field(page, "Paste it here").fill(practice("20"));
+        button(page, "See what it makes").click();
+        assertThat(step(page, "One line is wrong; nothing is taken")).isVisible();
+        assertThat(page.getByText("10.71.4.20 stands on line 2 already.")).isVisible();
+        FirstKnotTest.readable(page, "a list with a slip");
+        field(page, "Paste it here").fill(practice("60"));
+        button(page, "See what it makes").click();
+        assertThat(page.getByText("This makes 30")).isVisible();
+        button(page, "Bring in 30").click();
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("See what is to mend"))
+                .click();
+        // Nothing but what the list forced: addresses that are one slip from the gateway.
+        assertThat(page.locator("[data-conflict=SLIP_TO_GATEWAY]")).hasCount(1);
+        assertThat(page.locator("[data-conflict]")).hasCount(1);
+    }
+
+    @ParameterizedTest(name = "{0}")
+    @Order(2)
+    @ValueSource(strings = {"Tape", "To mend", "Series", "Wiring", "Site sheet", "Bring in", "Renumber"})
+    void everySightIsReadableWideAndNarrow(String sight) {
+        for (boolean narrow : List.of(false, true)) {
+            var page = narrow ? demo.enter("TECHNICIAN", 390, 844, ColorScheme.DARK) : demo.enter("TECHNICIAN");
+            page.navigate(demo.url() + "/sites/1/plan");
+            sight(page, sight);
+            assertThat(page.locator("main h1, main h2").first()).isAttached();
+            assertThat(page.getByText("Fetching…")).hasCount(0);
+            FirstKnotTest.readable(page, sight);
+            FirstKnotTest.fits(page);
+            page.context().close();
+        }
+    }
+
+    @Test
+    @Order(3)
+    void theTapeZoomsByKeysAndAClickOnFreeGroundPlansThere() {
+        var page = demo.enter("TECHNICIAN");
+        page.navigate(demo.url() + "/sites/1/plan");
+        var tape = page.locator("[data-tape]");
+        tape.focus();
+        for (int i = 0; i < 3; i++) page.keyboard().press("+");
+        assertThat(page.getByText("Whole tape")).isVisible();
+        page.keyboard().press("ArrowLeft");
+        assertThat(tape).hasAttribute("aria-label", Pattern.compile(".*hosts 104 to 135\\..*"));
+        page.keyboard().press("Home");
+        page.getByText("200–254").click();
+        assertThat(heading(page, "It goes to 10.44.16.200")).isVisible();
+        assertThat(page.locator("[data-reasons]")).containsText("You chose it on the tape.");
+    }
+
+    @Test
+    @Order(4)
+    void aConflictIsMendedWithOnePressAndPadsComeEightAtATime() {
+        var page = demo.enter("TECHNICIAN");
+        sight(page, "To mend");
+        var pooled = page.locator("[data-conflict=IN_POOL]");
+        assertThat(pooled).containsText("Yard label printer: 10.44.16.140 lies in the pool");
+        button(page, "Move it on record").click();
+        assertThat(pooled).hasCount(0);
+        sight(page, "Tape");
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Many at once"))
+                .click();
+        field(page, "Numbers").fill("8 to 1");
+        assertThat(page.getByText("“8 to 1” does not run upwards from 1 or more."))
+                .isVisible();
+        field(page, "Numbers").fill("1 to 8");
+        assertThat(heading(page, "This makes 8")).isVisible();
+        FirstKnotTest.readable(page, "many at once");
+        key(page, "Tie 8 here").click();
+        assertThat(page.getByText("15 on record")).isVisible();
+    }
+
+    @Test
+    @Order(5)
+    void theShopFloorMovesIntoAnotherNetworkAndTheTagFollows() {
+        var page = demo.enter("TECHNICIAN");
+        sight(page, "Renumber");
+        field(page, "New prefix").fill("10.60.2.0/24");
+        field(page, "New gateway").fill("10.60.2.53");
+        button(page, "See what moves").click();
+        assertThat(page.getByText("1 take another host number")).isVisible();
+        FirstKnotTest.readable(page, "what moves");
+        button(page, "Begin with step 1").click();
+        assertThat(step(page, "Prepare the way back")).isVisible();
+        page.keyboard().press(" ");
+        assertThat(step(page, "Give your laptop an address in both networks")).isVisible();
+        page.keyboard().press(" ");
+        assertThat(page.getByText("Step 3 of")).isVisible();
+        page.reload();
+        assertThat(step(page, "Move Attendance office to 10.60.2.12")).isVisible();
+        button(page, "Take the last step back").click();
+        assertThat(step(page, "Give your laptop an address in both networks")).isVisible();
+        FirstKnotTest.readable(page, "a running renumbering");
+        for (int i = 0; i < 4; i++) {
+            var before = page.getByText("Step " + (2 + i) + " of");
+            assertThat(before).isVisible();
+            page.keyboard().press(" ");
+            assertThat(before).hasCount(0);
+        }
+        page.navigate(demo.url() + "/sites/1/plan");
+        assertThat(page.getByText("stand in the other network now")).isVisible();
+    }
+}

@@ -1,0 +1,56 @@
+package app.knottag.server.plan;
+
+import app.knottag.server.plan.Batches.BatchView;
+import app.knottag.server.plan.Batches.BatchWanted;
+import app.knottag.server.web.Idempotency;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.security.Principal;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Many endpoints at once over HTTP: looked at first, then made all or nothing. */
+@RestController
+class BatchController {
+
+    record BatchRequest(
+            @NotNull String kind,
+            @NotNull Long segmentId,
+            Long seriesId,
+            String numbers,
+            Integer count,
+            String place) {}
+
+    private final Batches batches;
+    private final Conflicts conflicts;
+    private final Idempotency idempotency;
+
+    BatchController(Batches batches, Conflicts conflicts, Idempotency idempotency) {
+        this.batches = batches;
+        this.conflicts = conflicts;
+        this.idempotency = idempotency;
+    }
+
+    @PostMapping("/api/sites/{siteId}/endpoint-batches")
+    BatchView batch(
+            @PathVariable long siteId,
+            @RequestParam(defaultValue = "true") boolean preview,
+            @Valid @RequestBody BatchRequest b,
+            @RequestHeader(name = "Idempotency-Key", required = false) String key,
+            Principal by) {
+        var wanted = new BatchWanted(b.kind(), b.segmentId(), b.seriesId(), b.numbers(), b.count(), b.place());
+        if (preview) return batches.preview(siteId, wanted);
+        return conflicts.guard(
+                new Conflicts.Wanted(siteId, b.segmentId(), null, null),
+                () -> idempotency.once(
+                        by.getName(),
+                        key,
+                        Proposals.fingerprint(siteId, b),
+                        BatchView.class,
+                        () -> batches.make(siteId, wanted, by.getName())));
+    }
+}

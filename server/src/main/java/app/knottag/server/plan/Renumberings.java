@@ -1,0 +1,329 @@
+package app.knottag.server.plan;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.address.Pool;
+import app.knottag.core.address.Segment;
+import app.knottag.core.plan.RenumberSteps;
+import app.knottag.core.plan.RenumberSteps.Kind;
+import app.knottag.core.plan.RenumberSteps.Step;
+import app.knottag.core.plan.Renumbering;
+import app.knottag.server.db.Json;
+import app.knottag.server.log.Log;
+import app.knottag.server.site.SegmentForm;
+import app.knottag.server.site.SegmentForm.PoolRequest;
+import app.knottag.server.site.SegmentForm.SegmentRequest;
+import app.knottag.server.site.SiteStore;
+import app.knottag.server.site.SiteStore.SegmentRow;
+import app.knottag.server.site.Sites;
+import app.knottag.server.web.Etags;
+import app.knottag.server.web.Problem;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Carries a segment into another prefix or behind another router, step by step, each of which can be taken back. */
+@Service
+class Renumberings {
+
+    /** What a segment is to become. */
+    record Becomes(String prefix, String gateway, List<String> resolvers, List<PoolRequest> pools) {}
+
+    /** One that gets another address, as the preview shows it. */
+    record MoveView(String name, Ipv4Address from, Ipv4Address to, boolean keepsHost, List<String> pointers) {}
+
+    /** What would come of a renumbering. */
+    record RenumberPlan(
+            List<MoveView> moves,
+            int staying,
+            int changedHosts,
+            List<Step> steps,
+            String clash,
+            List<String> leastChanges) {}
+
+    /** A renumbering and how far it has come. */
+    record RenumberView(
+            long id,
+            long siteId,
+            long segmentId,
+            String segment,
+            String from,
+            String to,
+            List<Step> steps,
+            int done,
+            Instant startedAt,
+            String startedBy,
+            boolean ended,
+            @Nullable Boolean mayGiveUp,
+            int version) {}
+
+    private final RenumberStore store;
+    private final SiteStore siteStore;
+    private final Sites sites;
+    private final SitePlans plans;
+    private final Endpoints endpoints;
+    private final EndpointStore endpointStore;
+    private final Log log;
+    private final Clock clock;
+    private final JsonMapper json;
+
+    Renumberings(
+            RenumberStore store,
+            SiteStore siteStore,
+            Sites sites,
+            SitePlans plans,
+            Endpoints endpoints,
+            EndpointStore endpointStore,
+            Log log,
+            Clock clock,
+            JsonMapper json) {
+        this.store = store;
+        this.siteStore = siteStore;
+        this.sites = sites;
+        this.plans = plans;
+        this.endpoints = endpoints;
+        this.endpointStore = endpointStore;
+        this.log = log;
+        this.clock = clock;
+        this.json = json;
+    }
+
+    private SegmentForm.Filled read(SegmentRow segment, Becomes b) {
+        var filled = SegmentForm.read(
+                segment.siteId(),
+                segment.id(),
+                new SegmentRequest(
+                        segment.name(),
+                        b.prefix(),
+                        b.gateway(),
+                        b.resolvers(),
+                        b.pools(),
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null));
+        siteStore.segments(segment.siteId()).stream()
+                .filter(s -> s.id() != segment.id()
+                        && s.prefix().overlaps(filled.segment().prefix()))
+                .findFirst()
+                .ifPresent(o -> {
+                    throw Problem.conflict(
+                            "prefix",
+                            "segment-overlap",
+                            filled.segment().prefix() + " overlaps " + o.name() + ", " + o.prefix() + ".",
+                            Map.of());
+                });
+        return filled;
+    }
+
+    RenumberPlan preview(long siteId, long segmentId, Becomes b) {
+        var row = sites.segmentOf(siteId, segmentId);
+        if (row.nextPrefix() != null)
+            throw Problem.conflict(
+                    "prefix", "renumbering", "This segment is being renumbered already. Finish that first.", Map.of());
+        var next = read(row, b).segment();
+        var plan = plans.plan(siteId);
+        var old = plan.segments().stream()
+                .filter(s -> s.id() == segmentId)
+                .findFirst()
+                .orElseThrow();
+        return Renumbering.plan(plan, old, next)
+                .match(
+                        planned -> new RenumberPlan(
+                                planned.moves().stream()
+                                        .map(m -> new MoveView(
+                                                m.mover().name(),
+                                                m.mover().from(),
+                                                m.to(),
+                                                m.keepsHost(),
+                                                m.pointers()))
+                                        .toList(),
+                                planned.staying(),
+                                planned.changedHosts(),
+                                RenumberSteps.of(planned.moves(), Renumbering.movers(plan, old), old.segment(), next),
+                                "",
+                                List.of()),
+                        impossible -> new RenumberPlan(
+                                List.of(),
+                                0,
+                                0,
+                                List.of(),
+                                impossible.clash().clash(),
+                                impossible.clash().leastChanges()));
+    }
+
+    @Transactional
+    long start(long siteId, long segmentId, Becomes b, String by) {
+        var plan = preview(siteId, segmentId, b);
+        if (plan.steps().isEmpty()) throw Problem.field("prefix", "no-room", plan.clash());
+        var row = sites.segment(segmentId);
+        var next = read(row, b);
+        siteStore.changeSegment(with(
+                row,
+                Ground.of(sites.plain(row), row.resolvers()),
+                Ground.of(next.segment(), next.row().resolvers())));
+        long id = store.add(
+                siteId,
+                segmentId,
+                json(Ground.of(sites.plain(row), row.resolvers())),
+                json(Ground.of(next.segment(), next.row().resolvers())),
+                json(plan.steps()),
+                by);
+        log.write(
+                Log.entry(by, "renumbering begun").at(siteId, null).before(row).after(plan.moves()));
+        return id;
+    }
+
+    /** What changes about a segment when it is renumbered. */
+    record Ground(Ipv4Prefix prefix, @Nullable Ipv4Address gateway, String resolvers, List<Pool> pools) {
+        static Ground of(Segment s, String resolvers) {
+            return new Ground(s.prefix(), s.gateway().orElse(null), resolvers, s.pools());
+        }
+    }
+
+    private Json json(Object value) {
+        return new Json(json.writeValueAsString(value));
+    }
+
+    /** The segment standing on one ground, with the other one beside it while it lasts. */
+    private static SegmentRow with(SegmentRow s, Ground on, @Nullable Ground beside) {
+        return new SegmentRow(
+                s.id(),
+                s.siteId(),
+                s.name(),
+                on.prefix(),
+                on.gateway(),
+                on.resolvers(),
+                s.vlan(),
+                s.leaseMinutes(),
+                s.method(),
+                s.canReserve(),
+                s.notes(),
+                s.prefix6(),
+                s.gateway6(),
+                s.fixed6(),
+                beside == null ? null : beside.prefix(),
+                beside == null ? null : beside.gateway(),
+                beside == null ? "" : beside.resolvers());
+    }
+
+    RenumberView view(RenumberStore.Row row) {
+        var steps = steps(row);
+        boolean touched = steps.subList(0, row.done()).stream().anyMatch(Renumberings::changesSomething);
+        return new RenumberView(
+                row.id(),
+                row.siteId(),
+                row.segmentId(),
+                sites.segment(row.segmentId()).name(),
+                ground(row.was()).prefix().toString(),
+                ground(row.becomes()).prefix().toString(),
+                steps,
+                row.done(),
+                row.startedAt(),
+                row.startedBy(),
+                row.endedAt() != null,
+                !touched,
+                row.version());
+    }
+
+    private static boolean changesSomething(Step step) {
+        return step.kind() == Kind.MOVE || step.kind() == Kind.PARK || step.kind() == Kind.ROUTER;
+    }
+
+    private List<Step> steps(RenumberStore.Row row) {
+        return json.readValue(row.steps().text(), new TypeReference<List<Step>>() {});
+    }
+
+    private Ground ground(Json kept) {
+        return json.readValue(kept.text(), Ground.class);
+    }
+
+    RenumberStore.Row get(long id) {
+        return Optional.ofNullable(store.find(id)).orElseThrow(() -> Problem.notFound("There is no such renumbering."));
+    }
+
+    /** Ties the current step, and with it makes the change on record that it stands for. */
+    @Transactional
+    void tick(long id, int expected, String by) {
+        var row = get(id);
+        var steps = steps(row);
+        var step = steps.get(Math.min(row.done(), steps.size() - 1));
+        boolean last = row.done() + 1 >= steps.size();
+        if (store.step(id, expected, row.done() + 1, last ? clock.instant() : null) == 0) throw Etags.stale();
+        if (step.kind() == Kind.ROUTER) router(row, ground(row.becomes()), ground(row.was()));
+        else move(step, step.to(), by);
+        if (last) finish(row);
+        log.write(Log.entry(by, last ? "renumbering finished" : "renumbering: tied “" + step.title() + "”")
+                .at(row.siteId(), null)
+                .after(step));
+    }
+
+    private void move(Step step, Ipv4Address to, String by) {
+        if (step.mover() == null) return;
+        if (step.mover() < 0) siteStore.movePartner(-step.mover(), to);
+        else if (endpoints.get(step.mover()).retiredAt() == null)
+            endpoints.move(step.mover(), to, "Renumbering: " + step.title(), by);
+    }
+
+    private void router(RenumberStore.Row row, Ground on, Ground beside) {
+        siteStore.clearPools(row.segmentId());
+        siteStore.changeSegment(with(sites.segment(row.segmentId()), on, beside));
+        on.pools().forEach(p -> siteStore.addPool(row.segmentId(), p.from(), p.to()));
+    }
+
+    private void finish(RenumberStore.Row row) {
+        var behind = endpointStore.marks(row.segmentId()).stream()
+                .filter(m -> !ground(row.becomes()).prefix().usable(m.address()))
+                .map(EndpointStore.Mark::name)
+                .toList();
+        if (!behind.isEmpty())
+            throw Problem.conflict(
+                    "",
+                    "left-behind",
+                    "Still in the old network: " + String.join(", ", behind)
+                            + ". Give them an address of the new one first.",
+                    Map.of());
+        siteStore.changeSegment(with(sites.segment(row.segmentId()), ground(row.becomes()), null));
+    }
+
+    /** Takes the last step back. */
+    @Transactional
+    void untick(long id, int expected, String by) {
+        var row = get(id);
+        if (row.done() == 0) throw Problem.conflict("", "nothing-done", "Nothing is tied yet.", Map.of());
+        var step = steps(row).get(row.done() - 1);
+        if (store.step(id, expected, row.done() - 1, null) == 0) throw Etags.stale();
+        if (step.kind() == Kind.ROUTER) router(row, ground(row.was()), ground(row.becomes()));
+        else move(step, step.from(), by);
+        log.write(Log.entry(by, "renumbering: took back “" + step.title() + "”")
+                .at(row.siteId(), null)
+                .after(step));
+    }
+
+    /** Gives a renumbering up; only while nothing was changed, else its steps are taken back first. */
+    @Transactional
+    void giveUp(long id, int expected, String by) {
+        var row = get(id);
+        if (!Boolean.TRUE.equals(view(row).mayGiveUp()))
+            throw Problem.conflict(
+                    "", "already-moving", "Something has moved already. Take those steps back first.", Map.of());
+        if (store.step(id, expected, row.done(), clock.instant()) == 0) throw Etags.stale();
+        siteStore.changeSegment(with(sites.segment(row.segmentId()), ground(row.was()), null));
+        log.write(Log.entry(by, "renumbering given up").at(row.siteId(), null).after(row.segmentId()));
+    }
+}

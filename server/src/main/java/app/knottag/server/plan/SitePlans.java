@@ -1,0 +1,121 @@
+package app.knottag.server.plan;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.plan.FreeVerdict.Evidence;
+import app.knottag.core.plan.Method;
+import app.knottag.core.plan.Sighting;
+import app.knottag.core.plan.Sighting.Source;
+import app.knottag.core.plan.SitePlan;
+import app.knottag.core.plan.SitePlan.PlannedEndpoint;
+import app.knottag.core.plan.SitePlan.PlannedPartner;
+import app.knottag.core.plan.SitePlan.PlannedSegment;
+import app.knottag.core.plan.SitePlan.PlannedSeries;
+import app.knottag.server.hardware.Wires;
+import app.knottag.server.intake.SightingStore;
+import app.knottag.server.site.SiteStore;
+import app.knottag.server.site.Sites;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.stereotype.Service;
+
+/** Loads a whole site as core's plan. */
+@Service
+public class SitePlans {
+
+    private static final int RESERVE_PORTS = 2;
+    private final SiteStore store;
+    private final EndpointStore endpoints;
+    private final SightingStore sightings;
+    private final Sites sites;
+    private final Wires wires;
+
+    SitePlans(SiteStore store, EndpointStore endpoints, SightingStore sightings, Sites sites, Wires wires) {
+        this.store = store;
+        this.endpoints = endpoints;
+        this.sightings = sightings;
+        this.sites = sites;
+        this.wires = wires;
+    }
+
+    public SitePlan plan(long siteId) {
+        sites.site(siteId);
+        var pools = store.pools(siteId);
+        var wiring = wires.wiring(siteId);
+        return new SitePlan(
+                store.segments(siteId).stream()
+                        .map(s -> new PlannedSegment(
+                                s.id(),
+                                s.name(),
+                                sites.plain(s, pools),
+                                Sites.resolvers(s),
+                                Duration.ofMinutes(s.leaseMinutes())))
+                        .toList(),
+                store.series(siteId).stream()
+                        .map(s -> new PlannedSeries(
+                                s.id(),
+                                Optional.ofNullable(s.segmentId()),
+                                Sites.plain(s),
+                                s.perYear(),
+                                Optional.ofNullable(s.followsId())))
+                        .toList(),
+                endpoints.all(siteId).stream().map(SitePlans::plain).toList(),
+                store.partners(siteId).stream()
+                        .map(p -> new PlannedPartner(p.id(), p.name(), p.address()))
+                        .toList(),
+                wiring.cords(),
+                wiring.room(RESERVE_PORTS),
+                sightings.latest(siteId).stream().map(SitePlans::plain).toList());
+    }
+
+    private static PlannedEndpoint plain(EndpointStore.Row e) {
+        return new PlannedEndpoint(
+                e.id(),
+                e.name(),
+                e.hostName(),
+                e.segmentId(),
+                Optional.ofNullable(e.address()),
+                Method.valueOf(e.method()),
+                Optional.ofNullable(e.seriesId()),
+                Optional.ofNullable(e.number()),
+                Optional.ofNullable(e.mac()),
+                Optional.ofNullable(e.partnerId()),
+                Optional.ofNullable(e.servicePort()),
+                Optional.ofNullable(e.partnerPort()),
+                e.confirmedAt() != null);
+    }
+
+    private static Sighting plain(SightingStore.SightingRow s) {
+        return new Sighting(
+                s.address(),
+                Optional.ofNullable(s.mac()),
+                Source.valueOf(s.source()),
+                s.seenAt(),
+                Optional.ofNullable(s.leaseEnds()));
+    }
+
+    /** Names of those that hold addresses on a site: endpoints and partners. */
+    public Map<Ipv4Address, String> living(long siteId) {
+        var living = new HashMap<Ipv4Address, String>();
+        store.partners(siteId).forEach(p -> living.put(p.address(), p.name()));
+        for (var h : endpoints.holders(siteId)) if (h.address() != null) living.put(h.address(), h.name());
+        return living;
+    }
+
+    /** Everything that speaks for or against an address being free. */
+    public Evidence evidence(long siteId) {
+        var macs = new HashMap<Mac, String>();
+        for (var h : endpoints.holders(siteId)) if (h.mac() != null) macs.put(h.mac(), h.name());
+        var looks = new EnumMap<Source, Instant>(Source.class);
+        for (var look : sightings.looks(siteId)) looks.put(Source.valueOf(look.source()), look.at());
+        return new Evidence(
+                living(siteId),
+                sightings.latest(siteId).stream().map(SitePlans::plain).toList(),
+                looks,
+                macs);
+    }
+}

@@ -1,0 +1,309 @@
+package app.knottag.server.site;
+
+import app.knottag.core.hardware.Gear;
+import app.knottag.core.log.Words;
+import app.knottag.core.plan.NameRule;
+import app.knottag.core.series.Series;
+import app.knottag.server.hardware.WiringStore;
+import app.knottag.server.hardware.WiringStore.GearRow;
+import app.knottag.server.hardware.WiringStore.OutletRow;
+import app.knottag.server.hardware.WiringStore.PlaceRow;
+import app.knottag.server.hardware.WiringStore.PortRow;
+import app.knottag.server.log.Log;
+import app.knottag.server.plan.EndpointStore;
+import app.knottag.server.site.SiteStore.SeriesRow;
+import app.knottag.server.site.SiteStore.SiteRow;
+import app.knottag.server.web.Etags;
+import app.knottag.server.web.Problem;
+import java.time.Clock;
+import java.time.ZoneId;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import java.util.function.Supplier;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * Changes what is on record about a site itself: segments, series, places, gear, outlets, how it is fed. The sheet has
+ * one version, so that of two people who change it from the same sight one wins and the other looks again.
+ */
+@Service
+public class Sheet {
+
+    private final SiteStore store;
+    private final WiringStore wires;
+    private final Sites sites;
+    private final EndpointStore endpoints;
+    private final Log log;
+    private final Clock clock;
+
+    Sheet(SiteStore store, WiringStore wires, Sites sites, EndpointStore endpoints, Log log, Clock clock) {
+        this.store = store;
+        this.wires = wires;
+        this.sites = sites;
+        this.endpoints = endpoints;
+        this.log = log;
+        this.clock = clock;
+    }
+
+    /** Who changes which site, from which version. */
+    public record Hand(long siteId, int expected, String by) {}
+
+    private <T> T changed(Hand hand, String action, Object before, Supplier<T> work) {
+        if (store.claim(hand.siteId(), hand.expected()) == 0) throw Etags.stale();
+        T after = work.get();
+        log.write(Log.entry(hand.by(), action)
+                .at(hand.siteId(), null)
+                .before(before)
+                .after(after));
+        return after;
+    }
+
+    private static String words(String field, String text, boolean needed) {
+        String words = text == null ? "" : text.strip();
+        Words.problem(words, needed).ifPresent(p -> {
+            throw Problem.field(field, "bad-words", p);
+        });
+        return words;
+    }
+
+    @Transactional
+    void site(Hand hand, SheetController.SiteChangeRequest b) {
+        var was = sites.site(hand.siteId());
+        String name = words("name", b.name(), true);
+        if (name.length() < 2 || name.length() > 80)
+            throw Problem.field("name", "bad-name", "A name has 2 to 80 characters.");
+        if (!ZoneId.getAvailableZoneIds().contains(b.zone()))
+            throw Problem.field("zone", "bad-zone", "“" + b.zone() + "” is no time zone. Choose one from the list.");
+        try {
+            new NameRule(b.nameRule());
+        } catch (IllegalArgumentException e) {
+            throw Problem.field("nameRule", "bad-name-rule", e.getMessage());
+        }
+        String client = words("client", b.client(), false);
+        changed(hand, "site changed", was, () -> {
+            store.changeSite(new SiteRow(
+                    hand.siteId(),
+                    name,
+                    was.code(),
+                    b.zone(),
+                    client.isEmpty() ? null : Long.valueOf(store.keepClient(client)),
+                    client,
+                    b.nameRule(),
+                    b.feed() == null ? "" : b.feed().name(),
+                    words("feedNote", b.feedNote(), false),
+                    b.feedPortId(),
+                    0));
+            return sites.site(hand.siteId());
+        });
+    }
+
+    @Transactional
+    public void segment(Hand hand, SegmentForm.Filled filled) {
+        var was = sites.segment(filled.row().id());
+        if (was.nextPrefix() != null)
+            throw Problem.conflict(
+                    "prefix", "renumbering", "This segment is being renumbered. Finish that first.", Map.of());
+        changed(hand, "segment changed", List.of(was, sites.plain(was).pools()), () -> {
+            store.clearPools(was.id());
+            store.changeSegment(filled.row());
+            filled.segment().pools().forEach(p -> store.addPool(was.id(), p.from(), p.to()));
+            return List.of(filled.row(), filled.segment().pools());
+        });
+    }
+
+    @Transactional
+    void removeSegment(Hand hand, long id) {
+        var was = sites.segment(id);
+        var living = endpoints.namesIn(id);
+        if (!living.isEmpty()) throw inUse("“" + was.name() + "”", living, "Move or retire them first.");
+        var runs = store.series(was.siteId()).stream()
+                .filter(s -> Objects.equals(s.segmentId(), id))
+                .map(SeriesRow::name)
+                .toList();
+        if (!runs.isEmpty()) throw inUse("“" + was.name() + "”", runs, "Remove these series first.");
+        changed(hand, "segment removed", was, () -> {
+            store.clearPools(id);
+            wires.leavePorts(id);
+            store.retireSegment(id, clock.instant());
+            return null;
+        });
+    }
+
+    static Problem inUse(String what, List<String> by, String wayOut) {
+        String names = by.size() <= 3
+                ? String.join(", ", by)
+                : String.join(", ", by.subList(0, 3)) + " and " + (by.size() - 3) + " more";
+        return Problem.conflict("", "in-use", what + " is still used by " + names + ". " + wayOut, Map.of());
+    }
+
+    @Transactional
+    public long series(Hand hand, SeriesRow row) {
+        String name = words("name", row.name(), true);
+        try {
+            Sites.plain(row);
+        } catch (IllegalArgumentException e) {
+            throw Problem.field("hostBase", "bad-base", e.getMessage());
+        }
+        boolean host = row.counts().equals(Series.Counts.HOST.name());
+        boolean gear = row.counts().equals(Series.Counts.GEAR_PORT.name());
+        if (host && row.segmentId() == null)
+            throw Problem.field("segmentId", "missing", "Say in which segment it counts.");
+        if (gear && row.gearId() == null) throw Problem.field("gearId", "missing", "Say whose ports it counts.");
+        if (host) fitsAtAll(row);
+        var clean = new SeriesRow(
+                row.id(),
+                row.siteId(),
+                host ? row.segmentId() : null,
+                name,
+                row.counts(),
+                row.hostBase(),
+                row.portBase(),
+                row.lastNumber(),
+                row.perYear(),
+                row.followsId(),
+                gear ? row.gearId() : null);
+        var was = row.id() == 0 ? null : store.oneSeries(row.id());
+        return changed(hand, was == null ? "series added" : "series changed", was, () -> {
+                    if (was == null) return store.oneSeries(store.addSeries(clean));
+                    store.changeSeries(clean);
+                    return store.oneSeries(row.id());
+                })
+                .id();
+    }
+
+    private void fitsAtAll(SeriesRow row) {
+        var segment = sites.segmentOf(row.siteId(), row.segmentId());
+        var plain = Sites.plain(row);
+        int last = Math.max(1, row.lastNumber());
+        if (plain.address(segment.prefix(), last).isEmpty())
+            throw Problem.field(
+                    last == 1 ? "hostBase" : "lastNumber",
+                    "series-too-long",
+                    "Number " + last + " would be host " + plain.figure(last) + ", which leaves " + segment.prefix()
+                            + ": hosts end at "
+                            + (segment.prefix().highestUsable().number()
+                                    - segment.prefix().network().number())
+                            + ".");
+    }
+
+    @Transactional
+    void removeSeries(Hand hand, long id) {
+        var was = store.oneSeries(id);
+        var members = endpoints.namesInSeries(id);
+        if (!members.isEmpty()) throw inUse("“" + was.name() + "”", members, "They keep their numbers by it.");
+        changed(hand, "series removed", was, () -> {
+            store.freeRetiredOf(id);
+            store.removeSeries(id);
+            return null;
+        });
+    }
+
+    @Transactional
+    public long place(Hand hand, PlaceRow row) {
+        String name = words("name", row.name(), true);
+        return changed(hand, row.id() == 0 ? "place added" : "place changed", null, () -> {
+                    if (row.id() == 0)
+                        return new PlaceRow(wires.keepPlace(hand.siteId(), name), hand.siteId(), name, 0);
+                    wires.changePlace(row.id(), name, row.walk());
+                    wires.refreshFinder(hand.siteId());
+                    return row;
+                })
+                .id();
+    }
+
+    @Transactional
+    public long outlet(Hand hand, OutletRow row) {
+        String name = words("name", row.name(), true), place = words("place", row.place(), false);
+        if (row.state().equals("PATCHED") && row.portId() == null)
+            throw Problem.field("port", "missing", "Say which port it is patched to, or mark it unknown.");
+        return changed(hand, row.id() == 0 ? "outlet added" : "outlet changed", null, () -> {
+                    Long placeId = place.isEmpty() ? null : Long.valueOf(wires.keepPlace(hand.siteId(), place));
+                    long id = row.id() == 0 ? wires.keepOutlet(hand.siteId(), name, placeId) : row.id();
+                    var clean = new OutletRow(
+                            id,
+                            hand.siteId(),
+                            name,
+                            placeId,
+                            place,
+                            row.state(),
+                            row.state().equals("PATCHED") ? row.portId() : null);
+                    wires.changeOutlet(clean);
+                    wires.refreshFinder(hand.siteId());
+                    return clean;
+                })
+                .id();
+    }
+
+    @Transactional
+    public long gear(Hand hand, GearRow row, String place, List<PortRow> ports) {
+        String name = words("name", row.name(), true), where = words("place", place, false);
+        if (ports.size() > 96) throw Problem.field("ports", "too-many", "At most 96 ports on one piece of gear.");
+        var numbers = ports.stream().map(PortRow::number).collect(Collectors.toSet());
+        if (numbers.size() != ports.size())
+            throw Problem.field("ports", "port-twice", "Two ports have the same number.");
+        return changed(hand, row.id() == 0 ? "gear added" : "gear changed", null, () -> {
+                    Long placeId = where.isEmpty() ? null : Long.valueOf(wires.keepPlace(hand.siteId(), where));
+                    var clean = new GearRow(
+                            row.id(),
+                            hand.siteId(),
+                            name,
+                            Gear.Type.valueOf(row.type()).name(),
+                            placeId);
+                    long id = row.id() == 0 ? wires.keepGear(clean) : row.id();
+                    if (row.id() != 0) wires.changeGear(clean);
+                    for (var old : wires.ports(hand.siteId()))
+                        if (old.gearId() == id && !numbers.contains(old.number())) removePort(old);
+                    for (var p : ports)
+                        wires.writePort(
+                                hand.siteId(), new PortRow(0, id, name, p.number(), p.role(), p.segmentId(), p.poe()));
+                    wires.refreshFinder(hand.siteId());
+                    return new GearRow(id, hand.siteId(), name, clean.type(), placeId);
+                })
+                .id();
+    }
+
+    private void removePort(PortRow port) {
+        var users = wires.usersOfPort(port.id());
+        if (!users.isEmpty()) throw inUse(port.gear() + " " + port.number(), users, "Plug them elsewhere first.");
+        wires.freeRetiredPort(port.id());
+        wires.removePort(port.id());
+    }
+
+    /** What can be taken off the sheet when nothing uses it. */
+    enum Thing {
+        PLACES,
+        GEAR,
+        OUTLETS
+    }
+
+    @Transactional
+    void remove(Hand hand, Thing thing, long id) {
+        var users = switch (thing) {
+            case PLACES -> wires.usersOfPlace(id);
+            case OUTLETS -> wires.usersOfOutlet(id);
+            case GEAR -> wires.usersOfGear(id);
+        };
+        if (!users.isEmpty()) throw inUse("This", users, "Move them first.");
+        changed(hand, thing.name().toLowerCase(Locale.ROOT) + " removed", id, () -> {
+            switch (thing) {
+                case PLACES -> {
+                    wires.freeRetiredPlace(id);
+                    wires.removePlace(id);
+                }
+                case OUTLETS -> {
+                    wires.freeRetiredOutlet(id);
+                    wires.removeOutlet(id);
+                }
+                case GEAR -> {
+                    for (var port : wires.ports(hand.siteId())) if (port.gearId() == id) removePort(port);
+                    wires.removeGear(id);
+                }
+            }
+            return null;
+        });
+    }
+}

@@ -1,0 +1,95 @@
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { api, asProblem, ok, okWithTag, type Problem } from '../../api/client';
+  import Figures from '../../ui/Figures.svelte';
+  import Knot from '../../ui/Knot.svelte';
+  import Loading from '../../ui/Loading.svelte';
+  import Steps from '../../ui/Steps.svelte';
+  import Trouble from '../../ui/Trouble.svelte';
+
+  let { id, mayWork }: { id: number; mayWork: boolean } = $props();
+  const client = useQueryClient();
+  const run = createQuery(() => ({
+    queryKey: ['renumbering', id],
+    queryFn: () => okWithTag(api.GET('/api/renumberings/{id}', { params: { path: { id } } })),
+    refetchInterval: 20_000,
+  }));
+  let problem = $state<Problem | null>(null);
+  let busy = $state(false);
+  const r = $derived(run.data?.data);
+  const step = $derived(r?.steps[r.done]);
+  const params = $derived({ path: { id }, header: { 'If-Match': run.data?.etag ?? '' } });
+  const line = $derived(
+    (r?.steps ?? []).map((s, i) => ({
+      key: String(i),
+      title: s.title,
+      knot:
+        i < (r?.done ?? 0) ? ('TIGHT' as const) : i === r?.done ? ('HALF_DRAWN' as const) : ('OPEN' as const),
+    })),
+  );
+
+  async function act(work: () => Promise<unknown>) {
+    busy = true;
+    try {
+      await work();
+      problem = null;
+    } catch (error) {
+      problem = asProblem(error);
+    }
+    await client.invalidateQueries({ queryKey: ['renumbering', id] });
+    await client.invalidateQueries({ queryKey: ['site', r?.siteId] });
+    busy = false;
+  }
+</script>
+
+{#if run.error}
+  <Trouble problem={asProblem(run.error)} again={() => run.refetch()} />
+{:else if !r}
+  <Loading />
+{:else}
+  <section aria-label="Renumbering of {r.segment}" class="mb-8">
+    <p class="mt-1">
+      <span class="font-semibold">{r.segment}</span>: <span class="font-mono">{r.from}</span> →
+      <span class="font-mono">{r.to}</span>, begun by {r.startedBy}.
+    </p>
+    <div class="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[22rem_1fr]">
+      <Steps steps={line} current={String(r.done)} label="Steps of the renumbering" />
+      <div class="min-w-0 lg:order-last">
+        {#if step}
+          <p class="quiet">Step {r.done + 1} of {r.steps.length}</p>
+          <h2 class="flex items-center gap-2 text-2xl"><Knot state="HALF_DRAWN" />{step.title}</h2>
+          {#if step.to && step.mover !== null}<p class="mt-2 text-[2rem] leading-tight font-semibold">
+              <Figures value={step.to} />
+            </p>{/if}
+          <ul class="mt-3 grid gap-2 text-lg">
+            {#each step.lines as text (text)}<li>{text}</li>{/each}
+          </ul>
+          <Trouble {problem} />
+          {#if mayWork}
+            <div class="mt-5 flex flex-wrap gap-2">
+              <button
+                class="btn btn-primary"
+                data-tie
+                disabled={busy}
+                onclick={() => act(() => ok(api.POST('/api/renumberings/{id}/ties', { params })))}
+                >Done, tie the step <kbd>Space</kbd></button
+              >
+              {#if r.done > 0}<button
+                  class="btn btn-outline btn-primary"
+                  disabled={busy}
+                  onclick={() => act(() => ok(api.DELETE('/api/renumberings/{id}/ties/last', { params })))}
+                  >Take the last step back</button
+                >{/if}
+              {#if r.mayGiveUp}<button
+                  class="btn btn-ghost"
+                  disabled={busy}
+                  onclick={() => act(() => ok(api.DELETE('/api/renumberings/{id}', { params })))}
+                  >Give it up</button
+                >{/if}
+            </div>
+          {/if}
+        {/if}
+      </div>
+    </div>
+  </section>
+{/if}
