@@ -7,6 +7,7 @@
   import Trouble from '../../ui/Trouble.svelte';
   import { at, go } from '../../router';
   import { readAddress } from '../address/readers';
+  import Learned from './Learned.svelte';
   import { METHODS } from './methods';
 
   let { endpoint, mayWork }: { endpoint: { data: Schemas['EndpointView']; etag: string }; mayWork: boolean } =
@@ -15,6 +16,7 @@
   const e = $derived(endpoint.data);
   let changing = $state(false);
   let retiring = $state(false);
+  let learning = $state(false);
   let problem = $state<Problem | null>(null);
   let reason = $state('');
   const f = $state({
@@ -140,12 +142,17 @@
       >{/if}
     {#if mayWork}
       <button class="btn btn-outline btn-primary" onclick={begin}>Change</button>
+      {#if e.method === 'LEARNED' && e.address}<button
+          class="btn btn-outline btn-primary"
+          onclick={() => (learning = true)}>What did it learn?</button
+        >{/if}
       <button class="btn btn-outline btn-error" onclick={() => ((problem = null), (retiring = true))}
         >Retire</button
       >
     {/if}
   </div>
 {/if}
+<Dialog bind:open={learning} title="What {e.name} learned" wide><Learned endpointId={e.id} /></Dialog>
 <Dialog bind:open={retiring} title="Retire {e.name}?">
   <p>
     Its address {e.address ?? ''}, its MAC, number and port become free for others. Its log stays. This cannot

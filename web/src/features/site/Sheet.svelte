@@ -6,6 +6,7 @@
   import Loading from '../../ui/Loading.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import FirewallRules from '../plan/FirewallRules.svelte';
+  import TrustedRange from '../plan/TrustedRange.svelte';
   import GearForm from './GearForm.svelte';
   import OutletForm from './OutletForm.svelte';
   import PlaceForm from './PlaceForm.svelte';
@@ -18,6 +19,7 @@
   type Open =
     | { what: 'site' }
     | { what: 'rules' }
+    | { what: 'trust' }
     | { what: 'segment'; row?: Schemas['SheetSegment'] }
     | { what: 'gear'; row?: Schemas['GearView'] }
     | { what: 'outlet'; row?: Schemas['OutletRow'] }
@@ -29,6 +31,7 @@
   const TITLES = {
     site: 'The site',
     rules: 'Firewall rules to hand over',
+    trust: 'Shrink a trusted range',
     segment: 'Segment',
     gear: 'Router, switch or access point',
     outlet: 'Outlet',
@@ -68,6 +71,9 @@
 
 <div class="flex flex-wrap items-center gap-3">
   <h1 class="mr-auto">Site sheet</h1>
+  <button class="btn btn-outline btn-primary btn-sm" onclick={() => show({ what: 'trust' })}
+    >Trusted range</button
+  >
   <button class="btn btn-outline btn-primary btn-sm" onclick={() => show({ what: 'rules' })}
     >Firewall rules</button
   >
@@ -172,6 +178,7 @@
     {:else if chosen?.what === 'gear'}<GearForm sheet={answer} row={chosen.row} {segmentName} {done} />
     {:else if chosen?.what === 'outlet'}<OutletForm sheet={answer} row={chosen.row} {done} />
     {:else if chosen?.what === 'place'}<PlaceForm sheet={answer} row={chosen.row} {done} />
+    {:else if chosen?.what === 'trust'}<TrustedRange {siteId} segments={data.segments} />
     {:else if chosen?.what === 'rules'}<FirewallRules {siteId} />{/if}
   </Dialog>
 {/if}

@@ -25,7 +25,9 @@
           href={at(site.id, 'plan')}
           onclick={() => menu?.removeAttribute('open')}
           aria-current={site.id === siteId}
-          >{site.name}<span class="quiet ml-auto font-mono">{site.endpoints}</span></a
+          ><span
+            >{site.name}{#if site.client}<span class="quiet block text-xs">{site.client}</span>{/if}</span
+          ><span class="quiet ml-auto font-mono">{site.endpoints}</span></a
         >
       </li>
     {/each}

@@ -10,6 +10,7 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.ReducedMotion;
 import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 
 /** Makes docs/screenshots anew from the demo; run by ./knot screenshots, not by the tests. */
@@ -20,12 +21,39 @@ class Screenshots {
         page.screenshot(new Page.ScreenshotOptions().setPath(Path.of("../docs/screenshots/" + name + ".png")));
     }
 
+    /** The other sights of the plan; nothing is kept of what is typed into them. */
+    private static void sights(Demo demo, Page page) {
+        for (String sight : List.of("wiring", "sheet", "series", "many")) {
+            page.navigate(demo.url() + "/sites/1/plan/" + sight);
+            assertThat(page.locator("main h1")).isVisible();
+            assertThat(page.getByText("Fetching…")).hasCount(0);
+            shot(page, sight);
+        }
+        page.navigate(demo.url() + "/sites/1/plan/intake");
+        field(page, "Paste it here")
+                .fill(
+                        "Device;IP;MAC;Room\nHall copier;10.44.16.40;00-00-5E-00-53-40;Hall\nYard time clock;;;Yard\nScanner;10.44.16.7;;Hall\nTill one;10.44.16.51;;");
+        button(page, "See what it makes").click();
+        assertThat(page.getByText("This makes 3")).isVisible();
+        shot(page, "bring-in");
+        page.navigate(demo.url() + "/sites/1/plan/renumber");
+        field(page, "New prefix").fill("10.60.2.0/24");
+        field(page, "New gateway").fill("10.60.2.53");
+        button(page, "See what moves").click();
+        assertThat(page.getByText("1 take another host number")).isVisible();
+        shot(page, "renumber");
+    }
+
     @Test
     void everyMainView() throws Exception {
         try (var demo = new Demo()) {
             var page = demo.enter("LEAD");
             page.emulateMedia(new Page.EmulateMediaOptions().setReducedMotion(ReducedMotion.REDUCE));
+            assertThat(page.getByText("To mend, worst first")).isVisible();
+            assertThat(page.getByText("Fetching…")).hasCount(0);
             shot(page, "plan");
+            sights(demo, page);
+            page.navigate(demo.url() + "/sites/1/plan");
             page.keyboard().press("n");
             assertThat(heading(page, "It goes to 10.44.16.54")).isVisible();
             field(page, "MAC").fill("00:00:SE:00:53:2B");

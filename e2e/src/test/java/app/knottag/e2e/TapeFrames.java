@@ -46,9 +46,11 @@ class TapeFrames {
             page.navigate(System.getProperty("knot.url"));
             page.getByLabel("Name").fill("bench");
             page.getByLabel("Password").fill("bench bench bench");
-            page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Enter")).click();
+            page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Enter"))
+                    .click();
             page.locator("summary").first().click();
-            page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Five thousand")).click();
+            page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Five thousand"))
+                    .click();
             page.getByText("5000 on record").waitFor();
             page.locator("[data-tape]").waitFor();
             page.waitForTimeout(1500);

@@ -243,4 +243,47 @@ class PlanApiTest {
                         .detail())
                 .isEqualTo("2 ask for one address in 10.60.2.0/30: Till 1 workstation, Till 1.");
     }
+
+    @DisplayName("What a device learned is compared with its plan")
+    @ParameterizedTest(name = "{0} {1} {2}: {3}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "10.7.0.131 | 255.255.255.0 | 10.7.0.1 | CHANGE KEEP KEEP KEEP CHANGE",
+                "10.7.0.51  | 255.255.255.0 | 10.7.0.1 | KEEP KEEP KEEP KEEP CHANGE",
+                "10.9.0.7   | 255.255.255.0 | 10.9.0.1 | ALARM KEEP ALARM KEEP CHANGE",
+                "10.7.0.131 | 255.255.0.0   | 10.8.0.1 | ! With mask 255.255.0.0 the device at 10.7.0.131 cannot reach the gateway 10.8.0.1: it is outside 10.7.0.0/16. One of the three is wrong.",
+                "10.7.0     | 255.255.255.0 | 10.7.0.1 | ! Three groups of figures: 10.7.0. An address has four. Did you mean 1.0.7.0?",
+            })
+    void learned(String address, String mask, String gateway, String expected) {
+        long till = Running.till(lead, site, 1);
+        var answer = lead.post(
+                "/api/endpoints/" + till + "/learned",
+                "{'address':'%s','mask':'%s','gateway':'%s','resolvers':['10.7.0.1']}",
+                address,
+                mask,
+                gateway);
+        var said = new StringBuilder();
+        if (answer.status() == 422) said.append("! ").append(answer.detail());
+        else
+            for (JsonNode line : answer.expect(200).json())
+                said.append(line.get("act").asString()).append(' ');
+        assertThat(said.toString().strip()).isEqualTo(expected);
+    }
+
+    @Test
+    void aTrustedRangeIsShrunkToThePartners() {
+        Running.till(lead, site, 1);
+        String trusted = path("/segments/" + site[1] + "/trusted-range");
+        var shrunk = lead.post(trusted, "{'from':'10.7.0.0','to':'10.7.0.127'}").expect(422);
+        assertThat(shrunk.detail()).startsWith("10.7.0.0 names the network");
+        lead.post(trusted, "{'from':'10.7.0.90','to':'10.7.0.9'}").refused(422, "range-backwards");
+        var view = lead.post(trusted, "{'from':'10.7.0.1','to':'10.7.0.127'}")
+                .expect(200)
+                .json();
+        assertThat(view.get("count").asInt()).isEqualTo(127);
+        assertThat(view.get("keep").get(0).asString()).isEqualTo("10.7.0.31 Till 1 workstation");
+        assertThat(view.get("removed").asInt()).isEqualTo(126);
+        assertThat(view.get("warnings").get(0).asString()).startsWith("It trusts the gateway");
+    }
 }

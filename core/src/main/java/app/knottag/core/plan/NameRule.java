@@ -2,6 +2,7 @@ package app.knottag.core.plan;
 
 import java.text.Normalizer;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -63,16 +64,28 @@ public record NameRule(String pattern) {
     }
 
     private String fill(Map<String, String> values, String number) {
-        String text = PART.matcher(pattern)
+        String tidy = filled(values, number);
+        // Words are shortened first, the longest part of it being where it stands; kind and number tell one from
+        // another.
+        var shorter = new HashMap<>(values);
+        for (String part : List.of("place", "series"))
+            for (String word = plain(values.getOrDefault(part, ""));
+                    tidy.length() > LONGEST && word.length() > 1;
+                    tidy = filled(shorter, number)) {
+                word = word.substring(0, word.length() - 1);
+                shorter.put(part, word);
+            }
+        return tidy.length() <= LONGEST ? tidy : ended(tidy, tail(tidy, number));
+    }
+
+    private String filled(Map<String, String> values, String number) {
+        return plain(PART.matcher(pattern)
                 .replaceAll(m -> Matcher.quoteReplacement(
-                        m.group(1).equals("number") ? number : plain(values.getOrDefault(m.group(1), ""))));
-        String tidy = plain(text);
-        // What is cut must not be the number, which tells one from another.
-        return tidy.length() <= LONGEST ? tidy : number.isEmpty() ? ended(tidy, "") : ended(tidy, tail(tidy, number));
+                        m.group(1).equals("number") ? number : plain(values.getOrDefault(m.group(1), "")))));
     }
 
     private static String tail(String tidy, String number) {
-        return tidy.endsWith(number) ? number : "";
+        return !number.isEmpty() && tidy.endsWith(number) ? number : "";
     }
 
     private static String ended(String start, String end) {

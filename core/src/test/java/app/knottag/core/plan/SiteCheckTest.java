@@ -182,7 +182,8 @@ class SiteCheckTest {
                 "{site}-{kind}{number},   7, Front,            pgb-pay7-2",
                 "{site}-{kind}{number},   -, Front,            pgb-pay1",
                 "{place}-{kind},          -, Größe & Süd,      grosse-sud-pay",
-                "{place}-{kind}{number}, 12, Nursery bench 3,  nursery-bench12",
+                "{place}-{kind}{number}, 12, Nursery bench 3,  nursery-b-pay12",
+                "{place}-{kind}{number},  1, Reception desk,   reception-pay1",
                 "{site}{number},          0, Front,            pgb1",
             })
     void names(String rule, String number, String place, String expected) {

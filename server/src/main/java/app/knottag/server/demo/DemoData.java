@@ -25,6 +25,7 @@ import app.knottag.server.runbook.StepWork.Action;
 import app.knottag.server.session.DemoPeople;
 import app.knottag.server.session.Invitations;
 import app.knottag.server.site.Sheet;
+import app.knottag.server.site.Sheet.SiteChangeRequest;
 import app.knottag.server.site.SiteStore.SeriesRow;
 import app.knottag.server.site.Sites;
 import java.time.Clock;
@@ -114,6 +115,7 @@ class DemoData implements ApplicationRunner {
                 Optional.of(new Series("Till", 50, 7450)),
                 LEAD);
         ground(site, segment);
+        client(site);
         for (int n = 1; n <= 5; n++) sites.keepPartner(site, "Till " + n + " workstation", a(30 + n), 7500);
         long till1 = till(site, segment, 1, "Front counter left", "F-01", "Shop switch 3");
         long till2 = till(site, segment, 2, "Front counter right", "F-03", "Shop switch 4");
@@ -211,6 +213,24 @@ class DemoData implements ApplicationRunner {
                         hand(site), new OutletRow(0, site, outlet, null, "", "PATCHED", numbers.get(port))));
         sheet.outlet(hand(site), new OutletRow(0, site, "G-02", null, "Goods-in desk", "DEAD", null));
         endpoints.add(site, Endpoints.Wanted.of(office, "copier", "Office copier", "10.44.17.40", ""), LEAD);
+    }
+
+    private void client(long site) {
+        long wan = wires.ports(site).stream()
+                .filter(p -> p.role().equals("WAN"))
+                .findFirst()
+                .orElseThrow()
+                .id();
+        sheet.site(
+                hand(site),
+                new SiteChangeRequest(
+                        sites.site(site).name(),
+                        sites.site(site).zone(),
+                        "Pellworth Gardens",
+                        "{site}-{kind}{number}",
+                        SiteChangeRequest.Feed.MODEM,
+                        "On the shelf beside the router",
+                        wan));
     }
 
     private Sheet.Hand hand(long site) {

@@ -205,6 +205,9 @@ public interface EndpointStore {
     @Select("select name from endpoint where series_id = #{seriesId} and retired_at is null order by number")
     List<String> namesInSeries(long seriesId);
 
+    @Select("select id from endpoint where partner_id = #{partnerId} and retired_at is null order by id")
+    List<Long> ofPartner(long partnerId);
+
     @Select("select host_name from endpoint where site_id = #{siteId} and retired_at is null and host_name <> ''")
     List<String> hostNames(long siteId);
 

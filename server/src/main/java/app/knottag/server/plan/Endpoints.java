@@ -320,6 +320,17 @@ public class Endpoints {
         changed(was, "endpoint moved", reason, by);
     }
 
+    /** Gives a partner another address; whoever was proved with the old one has to be proved again. */
+    @Transactional
+    public void movePartner(long partnerId, Ipv4Address to, String reason, String by) {
+        siteStore.movePartner(partnerId, to);
+        for (long id : store.ofPartner(partnerId)) {
+            var was = get(id);
+            runbooks.undo(was, false);
+            changed(was, "partner moved", reason, by);
+        }
+    }
+
     private void changed(EndpointStore.Row was, String action, String reason, String by) {
         runbooks.stand(was.id());
         log.write(Log.entry(by, action)

@@ -5,7 +5,10 @@ import app.knottag.core.address.AddressRange;
 import app.knottag.core.address.AddressReader;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.address.NetworkFields;
 import app.knottag.core.address.Purpose;
+import app.knottag.core.address.Segment;
+import app.knottag.core.address.TrustedRange;
 import app.knottag.core.hardware.Gear.Role;
 import app.knottag.core.hardware.Wiring;
 import app.knottag.core.kind.Kinds;
@@ -15,6 +18,7 @@ import app.knottag.core.plan.FirewallRules.Rule;
 import app.knottag.core.plan.FirewallRules.Talker;
 import app.knottag.core.plan.FreeVerdict;
 import app.knottag.core.plan.Growth;
+import app.knottag.core.plan.LeaseCompare;
 import app.knottag.core.plan.Placement;
 import app.knottag.core.plan.SiteCheck;
 import app.knottag.server.hardware.Wires;
@@ -23,17 +27,24 @@ import app.knottag.server.plan.Proposals.Question;
 import app.knottag.server.site.SiteStore;
 import app.knottag.server.site.Sites;
 import app.knottag.server.web.Problem;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -146,15 +157,10 @@ class PlanController {
     @GetMapping("/api/sites/{siteId}/free")
     FreeVerdict free(@PathVariable long siteId, @RequestParam String address) {
         sites.site(siteId);
-        var reading = AddressReader.read(address, Purpose.RESOLVER, AddressContext.NONE);
-        if (!reading.usable() || reading.value().contains(":"))
-            throw Problem.field(
-                    "address",
-                    "unreadable",
-                    reading.findings().isEmpty()
-                            ? "Only IPv4 is looked up."
-                            : reading.findings().get(0).message());
-        return FreeVerdict.of(Ipv4Address.parse(reading.value()), plans.evidence(siteId), clock.instant());
+        return FreeVerdict.of(
+                read("address", address, Purpose.ADDRESS, AddressContext.NONE),
+                plans.evidence(siteId),
+                clock.instant());
     }
 
     @GetMapping("/api/sites/{siteId}/growth")
@@ -201,5 +207,77 @@ class PlanController {
                 })
                 .toList();
         return FirewallRules.of(talkers);
+    }
+
+    /** A range that some device is told to trust, and who needs it; the hosts by name or address. */
+    record TrustRequest(@NotNull String from, @NotNull String to) {}
+
+    /** What the range lets in, and the smaller list that does as well. */
+    record TrustView(long count, List<Ipv4Prefix> prefixes, List<String> warnings, List<String> keep, long removed) {}
+
+    @PostMapping("/api/sites/{siteId}/segments/{segmentId}/trusted-range")
+    TrustView trusted(@PathVariable long siteId, @PathVariable long segmentId, @Valid @RequestBody TrustRequest body) {
+        var segment = sites.plain(sites.segmentOf(siteId, segmentId));
+        Ipv4Address from = typed("from", body.from(), segment), to = typed("to", body.to(), segment);
+        if (from.compareTo(to) > 0)
+            throw Problem.field("to", "range-backwards", "A range runs upwards: " + to + " comes before " + from + ".");
+        // Those who connect to devices need trust: partners. Endpoints only answer.
+        var partners = siteStore.partners(siteId).stream()
+                .filter(p -> segment.prefix().contains(p.address()))
+                .collect(Collectors.toMap(SiteStore.PartnerRow::address, SiteStore.PartnerRow::name, (a, b) -> a));
+        var shrunk = TrustedRange.shrink(new AddressRange(from, to), segment, partners.keySet(), Map.of());
+        return new TrustView(
+                shrunk.count(),
+                shrunk.prefixes(),
+                shrunk.warnings(),
+                shrunk.keep().stream().map(a -> a + " " + partners.get(a)).toList(),
+                shrunk.removed());
+    }
+
+    /** What a device got from the DHCP server, as its screen shows it. */
+    record LeaseRequest(
+            @NotNull String address,
+            @NotNull String mask,
+            @NotNull String gateway,
+            List<String> resolvers) {}
+
+    @PostMapping("/api/endpoints/{id}/learned")
+    List<LeaseCompare.Line> learned(@PathVariable long id, @Valid @RequestBody LeaseRequest body) {
+        var endpoint = store.find(id);
+        if (endpoint == null) throw Problem.notFound("There is no such endpoint.");
+        if (endpoint.address() == null)
+            throw Problem.field("address", "not-planned", "It has no planned address to compare with.");
+        var ground = sites.ground(sites.segment(endpoint.segmentId()), endpoint.address());
+        var resolvers = new ArrayList<Ipv4Address>();
+        for (String text : body.resolvers() == null ? List.<String>of() : body.resolvers())
+            if (!text.isBlank()) resolvers.add(read("resolvers", text, Purpose.RESOLVER, AddressContext.NONE));
+        var lease = new LeaseCompare.Lease(
+                read("address", body.address(), Purpose.ADDRESS, AddressContext.NONE),
+                read("mask", body.mask(), Purpose.MASK, AddressContext.NONE),
+                read("gateway", body.gateway(), Purpose.GATEWAY, AddressContext.NONE),
+                resolvers);
+        NetworkFields.judge(lease.address(), lease.mask(), lease.gateway()).ifPresent(odd -> {
+            throw Problem.field(
+                    odd.field().name().toLowerCase(Locale.ROOT),
+                    odd.finding().code().name(),
+                    odd.finding().message());
+        });
+        return LeaseCompare.compare(lease, ground.segment(), ground.resolvers(), endpoint.address());
+    }
+
+    private static Ipv4Address typed(String field, String text, Segment segment) {
+        return read(
+                field, text, Purpose.RESOLVER, new AddressContext(Optional.of(segment), Set.of(), Optional.empty()));
+    }
+
+    private static Ipv4Address read(String field, String text, Purpose purpose, AddressContext context) {
+        var reading = AddressReader.read(text, purpose, context);
+        if (reading.usable() && !reading.value().contains(":")) return Ipv4Address.parse(reading.value());
+        throw Problem.field(
+                field,
+                "unreadable",
+                reading.findings().isEmpty()
+                        ? "Only IPv4 is read here."
+                        : reading.findings().get(0).message());
     }
 }

@@ -89,14 +89,14 @@ class Proposals {
         var kind = kinds.find(q.kind())
                 .orElseThrow(() -> Problem.field("kind", "no-such-kind", "There is no kind “" + q.kind() + "”."));
         var segment = sites.segmentOf(siteId, q.segmentId());
+        var planner = new Planner(sites.plain(segment), plans.living(siteId));
+        var at = q.at() != null && planner.isFree(q.at()) ? q.at() : null;
         var series = endpoints
                 .seriesOf(siteId, kind, q.seriesId())
                 .filter(s -> s.segmentId() == null || s.segmentId() == q.segmentId())
-                .filter(s -> q.at() == null
-                        || q.seriesId() != null
-                        || q.number() != null
-                        || numberAt(s, segment, q.at()) != null);
-        Integer number = series.map(s -> q.number() != null ? q.number() : numberAt(s, segment, q.at()))
+                .filter(s ->
+                        at == null || q.seriesId() != null || q.number() != null || numberAt(s, segment, at) != null);
+        Integer number = series.map(s -> q.number() != null ? q.number() : numberAt(s, segment, at))
                 .or(() -> series.map(this::nextNumber))
                 .orElse(null);
         if (number != null && (number < 1 || number > 9999))
@@ -104,16 +104,14 @@ class Proposals {
         var advice = Method.advise(kind.reached(), segment.canReserve(), Method.valueOf(segment.method()));
         var partner = partner(siteId, series, number);
         var reasons = new ArrayList<String>();
-        var choice = choose(siteId, segment, series, number, q.at(), reasons);
+        var choice = choose(planner, series, number, at, reasons);
         choice.flatMap(c -> verdict(siteId, c.address())).ifPresent(reasons::add);
         reasons.add(
                 advice.reason() + (advice.method() == Method.FIXED && kind.reached() ? " " + kind.fixedBecause() : ""));
         choice.flatMap(c -> partner.map(p -> discovery(segment, c.address(), p)))
                 .ifPresent(reasons::add);
-        var refusal = choice.isPresent()
-                ? Optional.<Proposal.Refused>empty()
-                : Optional.of(refusal(siteId, segment, series, number));
-        var planner = new Planner(sites.plain(segment), plans.living(siteId));
+        var refusal =
+                choice.isPresent() ? Optional.<Proposal.Refused>empty() : Optional.of(refusal(planner, series, number));
         return new ProposalView(
                 number,
                 series.map(SeriesRow::id).orElse(null),
@@ -136,15 +134,9 @@ class Proposals {
                 refusal.map(Proposal.Refused::leastChange).orElse(""));
     }
 
-    private Optional<Choice> choose(
-            long siteId,
-            SegmentRow segment,
-            Optional<SeriesRow> series,
-            Integer number,
-            Ipv4Address at,
-            List<String> reasons) {
-        var planner = new Planner(sites.plain(segment), plans.living(siteId));
-        if (at != null && planner.isFree(at)) {
+    private static Optional<Choice> choose(
+            Planner planner, Optional<SeriesRow> series, Integer number, Ipv4Address at, List<String> reasons) {
+        if (at != null) {
             reasons.add("You chose it on the tape.");
             reasons.add(planner.risk(at));
             return Optional.of(planner.choice(at));
@@ -164,9 +156,8 @@ class Proposals {
                 number == null ? 0 : number);
     }
 
-    private Proposal.Refused refusal(long siteId, SegmentRow segment, Optional<SeriesRow> series, Integer number) {
-        return answer(new Planner(sites.plain(segment), plans.living(siteId)), series, number)
-                .match(p -> null, r -> r);
+    private static Proposal.Refused refusal(Planner planner, Optional<SeriesRow> series, Integer number) {
+        return answer(planner, series, number).match(p -> null, r -> r);
     }
 
     /** What pasted lists say about the address, when they say anything. */

@@ -275,9 +275,9 @@ class Renumberings {
 
     private void move(Step step, Ipv4Address to, String by) {
         if (step.mover() == null) return;
-        if (step.mover() < 0) siteStore.movePartner(-step.mover(), to);
-        else if (endpoints.get(step.mover()).retiredAt() == null)
-            endpoints.move(step.mover(), to, "Renumbering: " + step.title(), by);
+        String reason = "Renumbering: " + step.title();
+        if (step.mover() < 0) endpoints.movePartner(-step.mover(), to, reason, by);
+        else if (endpoints.get(step.mover()).retiredAt() == null) endpoints.move(step.mover(), to, reason, by);
     }
 
     private void router(RenumberStore.Row row, Ground on, Ground beside) {

@@ -15,6 +15,7 @@ import app.knottag.server.site.SiteStore.SeriesRow;
 import app.knottag.server.site.SiteStore.SiteRow;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
+import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.time.ZoneId;
 import java.util.List;
@@ -49,6 +50,23 @@ public class Sheet {
         this.clock = clock;
     }
 
+    /** A site as it is typed in; how it is fed may be unknown. */
+    public record SiteChangeRequest(
+            @NotNull String name,
+            @NotNull String zone,
+            String client,
+            @NotNull String nameRule,
+            Feed feed,
+            String feedNote,
+            Long feedPortId) {
+
+        /** What brings the line into the site. */
+        public enum Feed {
+            WALL,
+            MODEM
+        }
+    }
+
     /** Who changes which site, from which version. */
     public record Hand(long siteId, int expected, String by) {}
 
@@ -71,7 +89,7 @@ public class Sheet {
     }
 
     @Transactional
-    void site(Hand hand, SheetController.SiteChangeRequest b) {
+    public void site(Hand hand, SiteChangeRequest b) {
         var was = sites.site(hand.siteId());
         String name = words("name", b.name(), true);
         if (name.length() < 2 || name.length() > 80)

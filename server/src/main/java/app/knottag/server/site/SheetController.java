@@ -10,6 +10,7 @@ import app.knottag.server.hardware.WiringStore.PlaceRow;
 import app.knottag.server.hardware.WiringStore.PortRow;
 import app.knottag.server.site.SegmentForm.SegmentRequest;
 import app.knottag.server.site.Sheet.Hand;
+import app.knottag.server.site.Sheet.SiteChangeRequest;
 import app.knottag.server.site.Sheet.Thing;
 import app.knottag.server.site.SiteStore.ClientRow;
 import app.knottag.server.site.SiteStore.SeriesRow;
@@ -39,20 +40,6 @@ import org.springframework.web.bind.annotation.RestController;
  */
 @RestController
 class SheetController {
-
-    enum Feed {
-        WALL,
-        MODEM
-    }
-
-    record SiteChangeRequest(
-            @NotNull String name,
-            @NotNull String zone,
-            String client,
-            @NotNull String nameRule,
-            Feed feed,
-            String feedNote,
-            Long feedPortId) {}
 
     record SeriesRequest(
             @NotNull String name,
