@@ -143,9 +143,9 @@
           {report}
           {make}
           match={(name, index) => {
-            const others = Object.entries({ ...report?.columns, ...columns }).filter(
-              ([other, i]) => i !== index && other !== name,
-            );
+            const others = Object.entries(
+              Object.keys(columns).length ? columns : (report?.columns ?? {}),
+            ).filter(([other, i]) => i !== index && other !== name);
             columns = Object.fromEntries(name ? [...others, [name, index]] : others);
             void send(true);
           }}

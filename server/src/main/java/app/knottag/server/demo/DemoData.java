@@ -16,6 +16,7 @@ import app.knottag.server.hardware.WiringStore.PlaceRow;
 import app.knottag.server.hardware.WiringStore.PortRow;
 import app.knottag.server.intake.SightingStore;
 import app.knottag.server.intake.SightingStore.SightingRow;
+import app.knottag.server.plan.EndpointRequest;
 import app.knottag.server.plan.Endpoints;
 import app.knottag.server.reach.Confirm;
 import app.knottag.server.reach.StandIns;
@@ -161,12 +162,8 @@ class DemoData implements ApplicationRunner {
                 0);
         endpoints.add(
                 site,
-                Endpoints.Wanted.of(
-                        segment,
-                        "label-printer",
-                        "Yard label printer",
-                        a(140).toString(),
-                        "It had that address already"),
+                EndpointRequest.of(
+                        segment, "label-printer", "Yard label printer", a(140), "It had that address already"),
                 LEAD);
         seen(site);
         work(till1, "confirm");
@@ -212,7 +209,7 @@ class DemoData implements ApplicationRunner {
                 .forEach((outlet, port) -> sheet.outlet(
                         hand(site), new OutletRow(0, site, outlet, null, "", "PATCHED", numbers.get(port))));
         sheet.outlet(hand(site), new OutletRow(0, site, "G-02", null, "Goods-in desk", "DEAD", null));
-        endpoints.add(site, Endpoints.Wanted.of(office, "copier", "Office copier", "10.44.17.40", ""), LEAD);
+        endpoints.add(site, EndpointRequest.of(office, "copier", "Office copier", "10.44.17.40", ""), LEAD);
     }
 
     private void client(long site) {
@@ -299,25 +296,11 @@ class DemoData implements ApplicationRunner {
                 serial = label == null ? null : (String) labels.get(label).get("serial");
         return endpoints.add(
                 site,
-                new Endpoints.Wanted(
-                        segment,
-                        kind,
-                        number,
-                        name,
-                        a(host).toString(),
-                        mac,
-                        serial,
-                        place,
-                        outlet,
-                        port,
-                        partner,
-                        partner == null ? null : a(partnerHost).toString(),
-                        partner == null ? null : 7500,
-                        null,
-                        null,
-                        null,
-                        null,
-                        ""),
+                EndpointRequest.of(segment, kind, name, a(host), "")
+                        .numbered(number, null, null)
+                        .labelled(mac, serial)
+                        .wired(place, outlet, port)
+                        .paired(partner, partner == null ? null : a(partnerHost), partner == null ? null : 7500),
                 LEAD);
     }
 

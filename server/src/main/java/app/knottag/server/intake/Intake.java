@@ -15,6 +15,7 @@ import app.knottag.core.kind.Kinds;
 import app.knottag.core.plan.Sighting.Source;
 import app.knottag.server.intake.SightingStore.SightingRow;
 import app.knottag.server.log.Log;
+import app.knottag.server.plan.EndpointRequest;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.plan.Endpoints;
 import app.knottag.server.plan.SitePlans;
@@ -222,26 +223,12 @@ class Intake {
                 view.problems());
     }
 
-    private static Endpoints.Wanted wanted(Made m) {
+    private static EndpointRequest wanted(Made m) {
         var d = m.draft();
-        return new Endpoints.Wanted(
-                m.segmentId(),
-                m.kind(),
-                d.number().orElse(null),
-                m.name(),
-                m.address().toString(),
-                d.mac().map(Mac::toString).orElse(null),
-                d.serial(),
-                d.place(),
-                d.outlet(),
-                d.port(),
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                "Taken over from a list: " + m.reason());
+        return EndpointRequest.of(
+                        m.segmentId(), m.kind(), m.name(), m.address(), "Taken over from a list: " + m.reason())
+                .numbered(d.number().orElse(null), null, null)
+                .labelled(d.mac().orElse(null), d.serial())
+                .wired(d.place(), d.outlet(), d.port());
     }
 }

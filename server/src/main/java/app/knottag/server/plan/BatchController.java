@@ -1,10 +1,9 @@
 package app.knottag.server.plan;
 
+import app.knottag.server.plan.Batches.BatchRequest;
 import app.knottag.server.plan.Batches.BatchView;
-import app.knottag.server.plan.Batches.BatchWanted;
 import app.knottag.server.web.Idempotency;
 import jakarta.validation.Valid;
-import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -16,14 +15,6 @@ import org.springframework.web.bind.annotation.RestController;
 /** Many endpoints at once over HTTP: looked at first, then made all or nothing. */
 @RestController
 class BatchController {
-
-    record BatchRequest(
-            @NotNull String kind,
-            @NotNull Long segmentId,
-            Long seriesId,
-            String numbers,
-            Integer count,
-            String place) {}
 
     private final Batches batches;
     private final Conflicts conflicts;
@@ -42,8 +33,7 @@ class BatchController {
             @Valid @RequestBody BatchRequest b,
             @RequestHeader(name = "Idempotency-Key", required = false) String key,
             Principal by) {
-        var wanted = new BatchWanted(b.kind(), b.segmentId(), b.seriesId(), b.numbers(), b.count(), b.place());
-        if (preview) return batches.preview(siteId, wanted);
+        if (preview) return batches.preview(siteId, b);
         return conflicts.guard(
                 new Conflicts.Wanted(siteId, b.segmentId(), null, null),
                 () -> idempotency.once(
@@ -51,6 +41,6 @@ class BatchController {
                         key,
                         Proposals.fingerprint(siteId, b),
                         BatchView.class,
-                        () -> batches.make(siteId, wanted, by.getName())));
+                        () -> batches.make(siteId, b, by.getName())));
     }
 }

@@ -8,8 +8,10 @@ import app.knottag.core.plan.Method;
 import app.knottag.core.plan.Placement;
 import app.knottag.core.plan.Placement.Request;
 import app.knottag.core.series.Series.Counts;
+import app.knottag.server.site.SiteStore.PartnerRow;
 import app.knottag.server.site.Sites;
 import app.knottag.server.web.Problem;
+import jakarta.validation.constraints.NotNull;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -30,7 +32,13 @@ class Batches {
     private static final Pattern RUN = Pattern.compile("([0-9]{1,4})(?:\\s*(?:-|–|to|\\.\\.)\\s*([0-9]{1,4}))?");
 
     /** What is wanted; numbers as people write them: “1 to 8, 11”. */
-    record BatchWanted(String kind, long segmentId, Long seriesId, String numbers, Integer count, String place) {}
+    record BatchRequest(
+            @NotNull String kind,
+            @NotNull Long segmentId,
+            Long seriesId,
+            String numbers,
+            Integer count,
+            String place) {}
 
     /** One of many, and why it goes there. */
     record BatchRow(
@@ -84,13 +92,13 @@ class Batches {
         return numbers;
     }
 
-    BatchView preview(long siteId, BatchWanted wanted) {
+    BatchView preview(long siteId, BatchRequest wanted) {
         var kind = kinds.find(wanted.kind())
                 .orElseThrow(() -> Problem.field("kind", "no-such-kind", "There is no kind “" + wanted.kind() + "”."));
         var segment = sites.segmentOf(siteId, wanted.segmentId());
         var series = endpoints
                 .seriesOf(siteId, kind, wanted.seriesId())
-                .filter(s -> s.segmentId() == null || s.segmentId() == wanted.segmentId());
+                .filter(s -> s.segmentId() == null || s.segmentId().equals(wanted.segmentId()));
         var members = new ArrayList<Optional<Integer>>();
         if (series.isPresent())
             numbers(wanted.numbers() == null ? "" : wanted.numbers()).forEach(n -> members.add(Optional.of(n)));
@@ -165,7 +173,7 @@ class Batches {
     }
 
     @Transactional
-    BatchView make(long siteId, BatchWanted wanted, String by) {
+    BatchView make(long siteId, BatchRequest wanted, String by) {
         String place = wanted.place() == null ? "" : wanted.place().strip();
         Words.problem(place, false).ifPresent(p -> {
             throw Problem.field("place", "bad-words", p);
@@ -180,25 +188,14 @@ class Batches {
             var partner = proposals.partner(siteId, endpoints.seriesOf(siteId, kind, wanted.seriesId()), row.number());
             endpoints.add(
                     siteId,
-                    new Endpoints.Wanted(
-                            wanted.segmentId(),
-                            kind.id(),
-                            row.number(),
-                            row.name(),
-                            row.address().toString(),
-                            null,
-                            null,
-                            place,
-                            null,
-                            null,
-                            partner.map(p -> p.name()).orElse(null),
-                            partner.map(p -> p.address().toString()).orElse(null),
-                            null,
-                            row.servicePort(),
-                            wanted.seriesId(),
-                            null,
-                            method,
-                            row.reason()),
+                    EndpointRequest.of(wanted.segmentId(), kind.id(), row.name(), row.address(), row.reason())
+                            .numbered(row.number(), wanted.seriesId(), row.servicePort())
+                            .wired(place, null, null)
+                            .paired(
+                                    partner.map(PartnerRow::name).orElse(null),
+                                    partner.map(PartnerRow::address).orElse(null),
+                                    null)
+                            .kept(method),
                     by);
         }
         return new BatchView(false, view.rows(), "", List.of());

@@ -37,40 +37,6 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class EndpointController {
 
-    record EndpointRequest(
-            @NotNull Long segmentId,
-            @NotNull String kind,
-            Integer number,
-            @NotNull String name,
-            String address,
-            String mac,
-            String serial,
-            String place,
-            String outlet,
-            String switchPort,
-            String partnerName,
-            String partnerAddress,
-            Integer partnerTestPort,
-            Integer servicePort,
-            Long seriesId,
-            String hostName,
-            Method method,
-            String reason) {}
-
-    record ChangeRequest(
-            String name,
-            String address,
-            String mac,
-            String serial,
-            String place,
-            String outlet,
-            String switchPort,
-            String hostName,
-            Method method,
-            String partnerName,
-            String partnerAddress,
-            String reason) {}
-
     record RetirementRequest(@NotNull String reason) {}
 
     record Created(long id) {}
@@ -152,25 +118,6 @@ class EndpointController {
             @RequestHeader(name = "Idempotency-Key", required = false) String key,
             Principal by) {
         sites.site(siteId);
-        var wanted = new Endpoints.Wanted(
-                b.segmentId(),
-                b.kind(),
-                b.number(),
-                b.name(),
-                b.address(),
-                b.mac(),
-                b.serial(),
-                b.place(),
-                b.outlet(),
-                b.switchPort(),
-                b.partnerName(),
-                b.partnerAddress(),
-                b.partnerTestPort(),
-                b.servicePort(),
-                b.seriesId(),
-                b.hostName(),
-                b.method(),
-                b.reason());
         return conflicts.guard(
                 new Conflicts.Wanted(siteId, b.segmentId(), b.address(), b.mac()),
                 () -> idempotency.once(
@@ -178,7 +125,7 @@ class EndpointController {
                         key,
                         Proposals.fingerprint(siteId, b),
                         Created.class,
-                        () -> new Created(endpoints.add(siteId, wanted, by.getName()))));
+                        () -> new Created(endpoints.add(siteId, b, by.getName()))));
     }
 
     @GetMapping("/api/endpoints/{id}")
@@ -196,23 +143,7 @@ class EndpointController {
         var was = endpoints.get(id);
         int expected = Etags.required(ifMatch);
         return conflicts.guard(new Conflicts.Wanted(was.siteId(), was.segmentId(), b.address(), b.mac()), () -> {
-            endpoints.change(
-                    id,
-                    expected,
-                    new Endpoints.Change(
-                            b.name(),
-                            b.address(),
-                            b.mac(),
-                            b.serial(),
-                            b.place(),
-                            b.outlet(),
-                            b.switchPort(),
-                            b.hostName(),
-                            b.method(),
-                            b.partnerName(),
-                            b.partnerAddress(),
-                            b.reason()),
-                    by.getName());
+            endpoints.change(id, expected, b, by.getName());
             return one(id);
         });
     }

@@ -43,50 +43,6 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class Endpoints {
 
-    /** What is wanted of a new endpoint; null where the proposal or nothing is wanted. */
-    public record Wanted(
-            long segmentId,
-            String kind,
-            Integer number,
-            String name,
-            String address,
-            String mac,
-            String serial,
-            String place,
-            String outlet,
-            String switchPort,
-            String partnerName,
-            String partnerAddress,
-            Integer partnerTestPort,
-            Integer servicePort,
-            Long seriesId,
-            String hostName,
-            Method method,
-            String reason) {
-
-        /** The least that can be wanted; the rest is proposed or left open. */
-        public static Wanted of(long segmentId, String kind, String name, String address, String reason) {
-            return new Wanted(
-                    segmentId, kind, null, name, address, null, null, null, null, null, null, null, null, null, null,
-                    null, null, reason);
-        }
-    }
-
-    /** What is to change; null leaves as it is, empty text clears. */
-    public record Change(
-            String name,
-            String address,
-            String mac,
-            String serial,
-            String place,
-            String outlet,
-            String switchPort,
-            String hostName,
-            Method method,
-            String partnerName,
-            String partnerAddress,
-            String reason) {}
-
     private final EndpointStore store;
     private final SiteStore siteStore;
     private final Sites sites;
@@ -158,7 +114,7 @@ public class Endpoints {
     }
 
     @Transactional
-    public long add(long siteId, Wanted wanted, String by) {
+    public long add(long siteId, EndpointRequest wanted, String by) {
         var kind = kinds.find(wanted.kind())
                 .orElseThrow(() -> Problem.field("kind", "no-such-kind", "There is no kind “" + wanted.kind() + "”."));
         sites.segmentOf(siteId, wanted.segmentId());
@@ -249,7 +205,7 @@ public class Endpoints {
     }
 
     @Transactional
-    public void change(long id, int expected, Change change, String by) {
+    public void change(long id, int expected, ChangeRequest change, String by) {
         var was = get(id);
         var input = new Input(change.reason());
         String name = change.name() == null ? was.name() : input.words("name", change.name(), true);

@@ -1,14 +1,12 @@
 package app.knottag.server.plan;
 
-import app.knottag.server.plan.Renumberings.Becomes;
 import app.knottag.server.plan.Renumberings.RenumberPlan;
+import app.knottag.server.plan.Renumberings.RenumberRequest;
 import app.knottag.server.plan.Renumberings.RenumberView;
-import app.knottag.server.site.SegmentForm.PoolRequest;
 import app.knottag.server.site.Sites;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Idempotency;
 import jakarta.validation.Valid;
-import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
 import java.util.List;
 import org.springframework.http.HttpStatus;
@@ -25,12 +23,6 @@ import org.springframework.web.bind.annotation.RestController;
 /** Renumbering over HTTP: looked at, begun, tied step by step, taken back, given up. */
 @RestController
 class RenumberController {
-
-    record RenumberRequest(@NotNull String prefix, String gateway, List<String> resolvers, List<PoolRequest> pools) {
-        Becomes becomes() {
-            return new Becomes(prefix, gateway, resolvers, pools);
-        }
-    }
 
     record Begun(long id) {}
 
@@ -52,7 +44,7 @@ class RenumberController {
     @PostMapping("/api/sites/{siteId}/segments/{segmentId}/renumbering-plan")
     RenumberPlan preview(
             @PathVariable long siteId, @PathVariable long segmentId, @Valid @RequestBody RenumberRequest body) {
-        return renumberings.preview(siteId, segmentId, body.becomes());
+        return renumberings.preview(siteId, segmentId, body);
     }
 
     @PostMapping("/api/sites/{siteId}/segments/{segmentId}/renumberings")
@@ -68,7 +60,7 @@ class RenumberController {
                 key,
                 Proposals.fingerprint(segmentId, body),
                 Begun.class,
-                () -> new Begun(renumberings.start(siteId, segmentId, body.becomes(), by.getName())));
+                () -> new Begun(renumberings.start(siteId, segmentId, body, by.getName())));
     }
 
     @GetMapping("/api/sites/{siteId}/renumberings")

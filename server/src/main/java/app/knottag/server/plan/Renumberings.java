@@ -18,6 +18,7 @@ import app.knottag.server.site.SiteStore.SegmentRow;
 import app.knottag.server.site.Sites;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
+import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
@@ -34,7 +35,7 @@ import tools.jackson.databind.json.JsonMapper;
 class Renumberings {
 
     /** What a segment is to become. */
-    record Becomes(String prefix, String gateway, List<String> resolvers, List<PoolRequest> pools) {}
+    record RenumberRequest(@NotNull String prefix, String gateway, List<String> resolvers, List<PoolRequest> pools) {}
 
     /** One that gets another address, as the preview shows it. */
     record MoveView(String name, Ipv4Address from, Ipv4Address to, boolean keepsHost, List<String> pointers) {}
@@ -95,28 +96,11 @@ class Renumberings {
         this.json = json;
     }
 
-    private SegmentForm.Filled read(SegmentRow segment, Becomes b) {
+    private SegmentForm.Filled read(SegmentRow segment, RenumberRequest b) {
         var filled = SegmentForm.read(
                 segment.siteId(),
                 segment.id(),
-                new SegmentRequest(
-                        segment.name(),
-                        b.prefix(),
-                        b.gateway(),
-                        b.resolvers(),
-                        b.pools(),
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null));
+                SegmentRequest.of(segment.name(), b.prefix(), b.gateway(), b.resolvers(), b.pools()));
         siteStore.segments(segment.siteId()).stream()
                 .filter(s -> s.id() != segment.id()
                         && s.prefix().overlaps(filled.segment().prefix()))
@@ -131,7 +115,7 @@ class Renumberings {
         return filled;
     }
 
-    RenumberPlan preview(long siteId, long segmentId, Becomes b) {
+    RenumberPlan preview(long siteId, long segmentId, RenumberRequest b) {
         var row = sites.segmentOf(siteId, segmentId);
         if (row.nextPrefix() != null)
             throw Problem.conflict(
@@ -168,7 +152,7 @@ class Renumberings {
     }
 
     @Transactional
-    long start(long siteId, long segmentId, Becomes b, String by) {
+    long start(long siteId, long segmentId, RenumberRequest b, String by) {
         var plan = preview(siteId, segmentId, b);
         if (plan.steps().isEmpty()) throw Problem.field("prefix", "no-room", plan.clash());
         var row = sites.segment(segmentId);

@@ -8,6 +8,7 @@ import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.register.RegisterFile.Problem;
 import app.knottag.core.register.RegisterRow;
+import app.knottag.server.plan.EndpointRequest;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.plan.Endpoints;
 import app.knottag.server.site.SiteStore;
@@ -165,30 +166,21 @@ class Register {
                             by));
             endpoints.add(
                     siteId,
-                    new Endpoints.Wanted(
-                            segmentId,
-                            row.kind(),
-                            row.number().orElse(null),
-                            row.name(),
-                            text(row.address()),
-                            text(row.mac()),
-                            row.serial(),
-                            row.place(),
-                            row.outlet(),
-                            row.switchPort(),
-                            row.partner(),
-                            text(row.partnerAddress()),
-                            row.partnerTestPort().orElse(null),
-                            row.port().orElse(null),
-                            null,
-                            null,
-                            null,
-                            "Taken over from a register file"),
+                    EndpointRequest.of(
+                                    segmentId,
+                                    row.kind(),
+                                    row.name(),
+                                    row.address().orElse(null),
+                                    "Taken over from a register file")
+                            .numbered(
+                                    row.number().orElse(null), null, row.port().orElse(null))
+                            .labelled(row.mac().orElse(null), row.serial())
+                            .wired(row.place(), row.outlet(), row.switchPort())
+                            .paired(
+                                    row.partner(),
+                                    row.partnerAddress().orElse(null),
+                                    row.partnerTestPort().orElse(null)),
                     by);
         }
-    }
-
-    private static String text(Optional<?> value) {
-        return value.map(Object::toString).orElse(null);
     }
 }

@@ -44,7 +44,16 @@ public final class SegmentForm {
             String seriesName,
             Integer seriesHostBase,
             Integer seriesPortBase,
-            Long likeSegmentId) {}
+            Long likeSegmentId) {
+
+        /** A segment with its addresses only. */
+        public static SegmentRequest of(
+                String name, String prefix, String gateway, List<String> resolvers, List<PoolRequest> pools) {
+            return new SegmentRequest(
+                    name, prefix, gateway, resolvers, pools, null, null, null, null, null, null, null, null, null, null,
+                    null, null);
+        }
+    }
 
     /** What was read. */
     public record Filled(SegmentRow row, Segment segment, Optional<Series> series) {}

@@ -1,0 +1,18 @@
+package app.knottag.server.plan;
+
+import app.knottag.core.plan.Method;
+
+/** What is to change about an endpoint; null leaves as it is, empty text clears. */
+public record ChangeRequest(
+        String name,
+        String address,
+        String mac,
+        String serial,
+        String place,
+        String outlet,
+        String switchPort,
+        String hostName,
+        Method method,
+        String partnerName,
+        String partnerAddress,
+        String reason) {}
