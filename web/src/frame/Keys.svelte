@@ -12,6 +12,7 @@
     ['j and k', 'next and previous endpoint'],
     ['n', 'add an endpoint'],
     ['Space', 'tie the current step, or check again'],
+    ['+ and -, arrows, 0', 'on the tape: closer and wider, along, the whole'],
     ['Enter', 'do what the marked button says'],
     ['?', 'show this list'],
   ];
