@@ -37,8 +37,8 @@
       problem = asProblem(error);
     }
     await client.invalidateQueries({ queryKey: ['renumbering', id] });
-    await client.invalidateQueries({ queryKey: ['site', r?.siteId] });
     busy = false;
+    await client.invalidateQueries({ queryKey: ['site', r?.siteId] });
   }
 </script>
 

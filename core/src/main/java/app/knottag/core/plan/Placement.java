@@ -138,7 +138,7 @@ public final class Placement {
             for (var a = range.from(); domain.size() < requests + LOOKED_AT_MORE; a = a.plus(1)) {
                 if (free(a))
                     domain.put(
-                            a, OVERRULED + SLIP * risks.choice(a).oneSlipFrom().size() + rank++);
+                            a, OVERRULED + SLIP * risks.choice(a).oneSlipFrom().size() + far(request, a, rank++));
                 if (a.equals(end)) break;
             }
         }
@@ -147,6 +147,14 @@ public final class Placement {
                 .filter(w -> ground(request).stream().anyMatch(r -> r.contains(w)))
                 .ifPresent(w -> domain.put(w, 0L));
         return domain;
+    }
+
+    /** Among equally safe ones the nearest to what was wanted comes first, else the lowest. */
+    private static long far(Request request, Ipv4Address address, long rank) {
+        long far = request.wanted()
+                .map(w -> Math.abs(w.number() - address.number()))
+                .orElse(rank);
+        return Math.min(far, SLIP - 1);
     }
 
     private List<AddressRange> ground(Request request) {
