@@ -147,7 +147,8 @@ public class Confirm {
         return target;
     }
 
-    Optional<Round> latest(long endpointId) {
+    /** Returns the latest round of checks, or empty when none was made. */
+    public Optional<Round> latest(long endpointId) {
         return Optional.ofNullable(rounds.latest(endpointId)).map(this::view);
     }
 
