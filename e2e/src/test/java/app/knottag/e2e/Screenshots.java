@@ -54,6 +54,7 @@ class Screenshots {
             shot(page, "plan");
             sights(demo, page);
             page.navigate(demo.url() + "/sites/1/plan");
+            assertThat(page.getByText("Room:")).isVisible();
             page.keyboard().press("n");
             assertThat(heading(page, "It goes to 10.44.16.54")).isVisible();
             field(page, "MAC").fill("00:00:SE:00:53:2B");
@@ -81,7 +82,7 @@ class Screenshots {
             page.keyboard().press("r");
             shot(page, "register");
             var night = demo.enter("LEAD", 1280, 800, ColorScheme.DARK);
-            night.navigate(demo.url() + "/sites/1/onboard/3");
+            night.navigate(demo.url() + "/sites/1/onboard/4");
             assertThat(heading(night, "First start")).isVisible();
             shot(night, "wait-at-night");
             var narrow = demo.enter("LEAD", 390, 844, ColorScheme.LIGHT);
