@@ -18,9 +18,9 @@
   const PATTERNS = ['hatch', 'dots', 'bars'];
   const LETTER = 6.9;
 
-  // Names above the tape go one line up when they would run into the one before.
+  // Names above the tape go one line up when they would run into the one before; without room on either they are left out.
   const stretches = $derived.by(() => {
-    let end = -Infinity;
+    const ends = [-Infinity, -Infinity];
     return [
       ...segment.series.map((s, i) => ({ ...s, pattern: PATTERNS[i % PATTERNS.length] })),
       ...segment.pools.map((s) => ({ ...s, pattern: 'braid' })),
@@ -32,9 +32,9 @@
         const right = Math.min(width - 2, x(s.toHost + 0.5));
         const label = `${s.name}, ${s.fromHost} to ${s.toHost}`;
         const at = Math.max(2, Math.min(left, width - label.length * LETTER));
-        const up = at < end + 10;
-        if (!up) end = at + label.length * LETTER;
-        return { ...s, label, left, right, at, up };
+        const line = ends.findIndex((end) => at >= end + 10);
+        if (line >= 0) ends[line] = at + label.length * LETTER;
+        return { ...s, label, left, right, at, line };
       });
   });
 </script>
@@ -61,7 +61,8 @@
 {#each stretches as s (s.label)}
   <rect x={s.left} y={top + 15} width={Math.max(0, s.right - s.left)} height="19" fill="url(#{s.pattern})" />
   <path d="M{s.left} {top - 20}V{top - 26}H{s.right}V{top - 20}" stroke="var(--color-secondary)" />
-  <text x={s.at} y={top - (s.up ? 52 : 34)} fill="currentColor" class="font-sans text-[13.5px]"
-    >{s.label}</text
-  >
+  {#if s.line >= 0}
+    <text x={s.at} y={top - (s.line ? 52 : 34)} fill="currentColor" class="font-sans text-[13.5px]"
+      >{s.label}</text
+    >{/if}
 {/each}

@@ -18,6 +18,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
+import java.util.function.ToLongFunction;
 
 /**
  * Places many endpoints at once. As many as can be get the address that they want; the others the free ones that the
@@ -115,8 +116,11 @@ public final class Placement {
         // What the others want counts as in use when a slip is weighed.
         var together = new HashMap<>(living);
         requests.forEach(r -> r.wanted().ifPresent(w -> together.putIfAbsent(w, r.name())));
-        var risks = new Planner(segment, together);
-        var domains = requests.stream().map(r -> domain(r, n, risks)).toList();
+        var planner = new Planner(segment, together);
+        var known = new HashMap<Ipv4Address, Long>();
+        ToLongFunction<Ipv4Address> risk = a -> known.computeIfAbsent(
+                a, x -> SLIP * planner.choice(x).oneSlipFrom().size());
+        var domains = requests.stream().map(r -> domain(r, n, risk)).toList();
         var columns = domains.stream()
                 .flatMap(d -> d.keySet().stream())
                 .distinct()
@@ -130,15 +134,13 @@ public final class Placement {
     }
 
     /** Every address a request may get with its cost; n requests never need more than n addresses each. */
-    private Map<Ipv4Address, Long> domain(Request request, int requests, Planner risks) {
+    private Map<Ipv4Address, Long> domain(Request request, int requests, ToLongFunction<Ipv4Address> risk) {
         var domain = new HashMap<Ipv4Address, Long>();
         long rank = 0;
         for (var range : ground(request)) {
             var end = range.to();
             for (var a = range.from(); domain.size() < requests + LOOKED_AT_MORE; a = a.plus(1)) {
-                if (free(a))
-                    domain.put(
-                            a, OVERRULED + SLIP * risks.choice(a).oneSlipFrom().size() + far(request, a, rank++));
+                if (free(a)) domain.put(a, OVERRULED + risk.applyAsLong(a) + far(request, a, rank++));
                 if (a.equals(end)) break;
             }
         }

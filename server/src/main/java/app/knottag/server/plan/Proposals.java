@@ -11,6 +11,7 @@ import app.knottag.core.plan.Method;
 import app.knottag.core.plan.Planner;
 import app.knottag.core.plan.Proposal;
 import app.knottag.core.plan.Proposal.Choice;
+import app.knottag.core.series.Series;
 import app.knottag.core.series.Series.Counts;
 import app.knottag.server.hardware.Wires;
 import app.knottag.server.site.SiteStore;
@@ -104,14 +105,15 @@ class Proposals {
         var advice = Method.advise(kind.reached(), segment.canReserve(), Method.valueOf(segment.method()));
         var partner = partner(siteId, series, number);
         var reasons = new ArrayList<String>();
-        var choice = choose(planner, series, number, at, reasons);
+        var hosts = hosts(series, segment);
+        var choice = choose(planner, hosts, number, at, reasons);
         choice.flatMap(c -> verdict(siteId, c.address())).ifPresent(reasons::add);
         reasons.add(
                 advice.reason() + (advice.method() == Method.FIXED && kind.reached() ? " " + kind.fixedBecause() : ""));
         choice.flatMap(c -> partner.map(p -> discovery(segment, c.address(), p)))
                 .ifPresent(reasons::add);
         var refusal =
-                choice.isPresent() ? Optional.<Proposal.Refused>empty() : Optional.of(refusal(planner, series, number));
+                choice.isPresent() ? Optional.<Proposal.Refused>empty() : Optional.of(refusal(planner, hosts, number));
         return new ProposalView(
                 number,
                 series.map(SeriesRow::id).orElse(null),
@@ -135,13 +137,13 @@ class Proposals {
     }
 
     private static Optional<Choice> choose(
-            Planner planner, Optional<SeriesRow> series, Integer number, Ipv4Address at, List<String> reasons) {
+            Planner planner, Optional<Series> hosts, Integer number, Ipv4Address at, List<String> reasons) {
         if (at != null) {
             reasons.add("You chose it on the tape.");
             reasons.add(planner.risk(at));
             return Optional.of(planner.choice(at));
         }
-        return answer(planner, series, number)
+        return answer(planner, hosts, number)
                 .match(
                         placed -> {
                             reasons.addAll(placed.reasons());
@@ -150,14 +152,21 @@ class Proposals {
                         refused -> Optional.empty());
     }
 
-    private static Proposal answer(Planner planner, Optional<SeriesRow> series, Integer number) {
-        return planner.propose(
-                series.filter(s -> s.counts().equals(Counts.HOST.name())).map(Sites::plain),
-                number == null ? 0 : number);
+    private static Proposal answer(Planner planner, Optional<Series> hosts, Integer number) {
+        return planner.propose(hosts, number == null ? 0 : number);
     }
 
-    private static Proposal.Refused refusal(Planner planner, Optional<SeriesRow> series, Integer number) {
-        return answer(planner, series, number).match(p -> null, r -> r);
+    /** The run of hosts as far as it reaches beside the others, so that the room said is that of the tape. */
+    private Optional<Series> hosts(Optional<SeriesRow> series, SegmentRow segment) {
+        return series.filter(s -> s.counts().equals(Counts.HOST.name())).map(s -> {
+            var plain = Sites.plain(s);
+            int room = Sites.room(s, sites.plain(segment), siteStore.series(s.siteId()));
+            return new Series(plain.name(), plain.counts(), plain.base(), plain.portBase(), room);
+        });
+    }
+
+    private static Proposal.Refused refusal(Planner planner, Optional<Series> hosts, Integer number) {
+        return answer(planner, hosts, number).match(p -> null, r -> r);
     }
 
     /** What pasted lists say about the address, when they say anything. */

@@ -10,7 +10,6 @@ import app.knottag.core.address.Segment;
 import app.knottag.core.log.Words;
 import app.knottag.core.plan.Scheme;
 import app.knottag.core.series.Series;
-import app.knottag.core.series.SeriesFit;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.site.SegmentForm.SegmentRequest;
 import app.knottag.server.web.Idempotency;
@@ -21,13 +20,11 @@ import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
 import java.time.Clock;
 import java.time.Instant;
-import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
@@ -136,7 +133,7 @@ class SiteController {
         var stretches = series.stream()
                 .filter(s -> Objects.equals(s.segmentId(), row.id()))
                 .map(s -> new Stretch(
-                        s.name(), s.hostBase() + 1L, s.hostBase() + (long) Math.max(1, room(s, segment, series))))
+                        s.name(), s.hostBase() + 1L, s.hostBase() + (long) Math.max(1, Sites.room(s, segment, series))))
                 .toList();
         return new SegmentView(
                 row.id(),
@@ -151,16 +148,6 @@ class SiteController {
                 stretches,
                 segment.fixableHosts(),
                 endpoints.livingIn(row.id()));
-    }
-
-    private static int room(SiteStore.SeriesRow own, Segment segment, List<SiteStore.SeriesRow> all) {
-        var others = all.stream()
-                .filter(o -> o.id() != own.id() && Objects.equals(o.segmentId(), own.segmentId()))
-                .map(o -> new SeriesFit.Neighbour(Sites.plain(o), 0))
-                .toList();
-        var ground = new SeriesFit.Ground(Optional.of(segment), 0, others);
-        return SeriesFit.of(Sites.plain(own), ground, List.of(), 0, LocalDate.EPOCH)
-                .room();
     }
 
     @PostMapping("/api/sites")

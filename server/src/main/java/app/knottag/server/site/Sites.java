@@ -4,12 +4,14 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
 import app.knottag.core.series.Series;
+import app.knottag.core.series.SeriesFit;
 import app.knottag.server.log.Log;
 import app.knottag.server.site.SiteStore.PoolRow;
 import app.knottag.server.site.SiteStore.SegmentRow;
 import app.knottag.server.site.SiteStore.SeriesRow;
 import app.knottag.server.site.SiteStore.SiteRow;
 import app.knottag.server.web.Problem;
+import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
@@ -75,6 +77,16 @@ public class Sites {
     public static Series plain(SeriesRow row) {
         return new Series(
                 row.name(), Series.Counts.valueOf(row.counts()), row.hostBase(), row.portBase(), row.lastNumber());
+    }
+
+    /** How far a series of hosts reaches beside the others of its segment. */
+    public static int room(SeriesRow own, Segment segment, List<SeriesRow> all) {
+        var others = all.stream()
+                .filter(o -> o.id() != own.id() && Objects.equals(o.segmentId(), own.segmentId()))
+                .map(o -> new SeriesFit.Neighbour(plain(o), 0))
+                .toList();
+        var ground = new SeriesFit.Ground(Optional.of(segment), 0, others);
+        return SeriesFit.of(plain(own), ground, List.of(), 0, LocalDate.EPOCH).room();
     }
 
     public static List<Ipv4Address> resolvers(SegmentRow row) {
