@@ -68,7 +68,8 @@ class FirstKnotTest {
         var page = demo.enter("TECHNICIAN");
         page.keyboard().press("n");
         assertThat(heading(page, "It goes to 10.44.16.54")).isVisible();
-        assertThat(page.locator("[data-reasons]")).containsText("Host 50 + 4, as for every one of “Till”; room to number 20.");
+        assertThat(page.locator("[data-reasons]"))
+                .containsText("Host 50 + 4, as for every one of “Till”; room to number 20.");
         field(page, "MAC").fill("00:00:SE:00:53:2B");
         assertThat(page.getByText("“S” cannot stand in a MAC; 5 looks like it."))
                 .isVisible();
