@@ -9,6 +9,7 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.util.UUID;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -79,9 +80,13 @@ final class Api {
     }
 
     Answer send(String method, String path, String body) {
+        return sendBytes(method, path, contentType, body.getBytes(StandardCharsets.UTF_8));
+    }
+
+    Answer sendBytes(String method, String path, String type, byte[] body) {
         var request = HttpRequest.newBuilder(URI.create(base + path))
-                .method(method, HttpRequest.BodyPublishers.ofString(body))
-                .header("Content-Type", contentType);
+                .method(method, HttpRequest.BodyPublishers.ofByteArray(body))
+                .header("Content-Type", type);
         if (sendToken)
             cookies.getCookieStore().getCookies().stream()
                     .filter(c -> c.getName().equals("XSRF-TOKEN"))

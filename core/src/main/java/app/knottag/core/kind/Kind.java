@@ -21,6 +21,9 @@ import java.util.Optional;
  * @param menuPath how to get to the network menu of this device
  * @param menu the fields of that menu, in its own order
  * @param service how the service is asked for its serial
+ * @param personal whether such a device belongs to one person, as a phone does
+ * @param labels where its facts stand, in no order
+ * @param words what else lists call such a device, in small letters
  */
 public record Kind(
         String id,
@@ -39,12 +42,17 @@ public record Kind(
         String menuCaution,
         List<MenuField> menu,
         Service service,
-        List<Step> steps) {
+        List<Step> steps,
+        boolean personal,
+        List<Label> labels,
+        List<String> words) {
 
     public Kind {
         menu = List.copyOf(menu);
         steps = List.copyOf(steps);
         talks = talks == null ? List.of() : List.copyOf(talks);
+        labels = labels == null ? List.of() : List.copyOf(labels);
+        words = words == null ? List.of() : List.copyOf(words);
         if (!shortName.matches("[a-z]{2,5}"))
             throw new IllegalArgumentException("shortName must be two to five small letters, was " + shortName);
         if (!id.matches("[a-z][a-z0-9-]{1,39}"))
@@ -53,6 +61,11 @@ public record Kind(
             throw new IllegalArgumentException("codeLetter must be one capital letter, was " + codeLetter);
         if (steps.stream().map(Step::key).distinct().count() != steps.size())
             throw new IllegalArgumentException("two steps of " + id + " have the same key");
+        for (var label : labels)
+            if (!label.hiddenAfter().isEmpty()
+                    && steps.stream().noneMatch(s -> s.key().equals(label.hiddenAfter())))
+                throw new IllegalArgumentException(
+                        "a label is hidden after a step that " + id + " does not have: " + label.hiddenAfter());
     }
 
     /**
@@ -94,6 +107,25 @@ public record Kind(
 
         public Talk {
             if (port < 1 || port > 65_535) throw new IllegalArgumentException("a port must be 1..65535, was " + port);
+        }
+    }
+
+    /**
+     * Where a fact can be read.
+     *
+     * @param where where it stands on the device
+     * @param hiddenAfter key of the step after which it can no longer be seen, or empty
+     */
+    public record Label(Read fact, String where, String hiddenAfter) {
+        /** What can be read. */
+        public enum Read {
+            MAC,
+            SERIAL,
+            MODEL
+        }
+
+        public Label {
+            hiddenAfter = hiddenAfter == null ? "" : hiddenAfter;
         }
     }
 

@@ -4,8 +4,10 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import tools.jackson.core.JacksonException;
@@ -24,6 +26,8 @@ public final class Kinds {
             "document-scanner",
             "storage-box",
             "door-reader",
+            "fax-adapter",
+            "own-device",
             "other-endpoint");
     private static final YAMLMapper YAML = YAMLMapper.builder()
             .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
@@ -68,6 +72,16 @@ public final class Kinds {
     /** Returns all kinds in the order they are offered. */
     public List<Kind> all() {
         return List.copyOf(byId.values());
+    }
+
+    /** Returns ids by everything that a list may call such a device, in small letters; the first kind wins a word. */
+    public Map<String, String> byWords() {
+        var words = new HashMap<String, String>();
+        for (var kind : byId.values())
+            for (String word : List.of(kind.id(), kind.name(), kind.noun(), kind.shortName()))
+                words.putIfAbsent(word.toLowerCase(Locale.ROOT), kind.id());
+        for (var kind : byId.values()) for (String word : kind.words()) words.putIfAbsent(word, kind.id());
+        return words;
     }
 
     /** Returns the kind with this id, or empty. */

@@ -77,6 +77,8 @@ public record Finding(Code code, String message, @Nullable Integer position, Lis
         KNOWN,
         NEAR_KNOWN(false),
         NEIGHBOUR_INTERFACE(false),
+        OTHER_SITE(false),
+        ODD_MAKER(false),
         OTHER_PATTERN(false),
         LOOKS_SECRET;
 

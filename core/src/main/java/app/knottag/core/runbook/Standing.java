@@ -17,14 +17,26 @@ public record Standing(Station station, Knot knot) {
         DONE
     }
 
+    /** How the registrations of an endpoint stand together, the worst of them. */
+    public enum Entries {
+        /** All stand where they must; whether it has restarted since is the runbook's business. */
+        SETTLED,
+        HANDED_IN,
+        TO_REGISTER,
+        RAN_OUT
+    }
+
     /**
-     * Works out where an endpoint waits.
+     * Works out where an endpoint waits. It is registered before it is set up, since it joins only afterwards.
      *
      * @param roundFailed whether a check failed in the latest round
      */
-    public static Standing of(EndpointPlan plan, Runbook runbook, boolean roundFailed) {
+    public static Standing of(EndpointPlan plan, Runbook runbook, boolean roundFailed, Entries entries) {
         if (plan.address().isEmpty()) return new Standing(Station.PLAN, Knot.OPEN);
         if (plan.mac().isEmpty() || plan.serial().isEmpty()) return new Standing(Station.REGISTER, Knot.OPEN);
+        if (entries == Entries.RAN_OUT) return new Standing(Station.REGISTER, Knot.FRAYED);
+        if (entries == Entries.TO_REGISTER) return new Standing(Station.REGISTER, Knot.OPEN);
+        if (entries == Entries.HANDED_IN) return new Standing(Station.REGISTER, Knot.HALF_DRAWN);
         if (!runbook.readyToConfirm()) {
             boolean frayed = runbook.records().stream().anyMatch(r -> r.knot() == Knot.FRAYED);
             return new Standing(Station.ONBOARD, frayed ? Knot.FRAYED : runbook.begun() ? Knot.HALF_DRAWN : Knot.OPEN);

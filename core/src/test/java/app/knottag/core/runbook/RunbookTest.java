@@ -191,7 +191,8 @@ class RunbookTest {
             Station station,
             Knot knot) {
         var plan = plan(address, mac, "OC2-7H41-0093", confirmed);
-        assertThat(Standing.of(plan, runbook(tied, next), failed)).isEqualTo(new Standing(station, knot));
+        assertThat(Standing.of(plan, runbook(tied, next), failed, Standing.Entries.SETTLED))
+                .isEqualTo(new Standing(station, knot));
     }
 
     @Test

@@ -164,7 +164,8 @@ class DemoData implements ApplicationRunner {
         endpoints.add(
                 site,
                 EndpointRequest.of(
-                        segment, "label-printer", "Yard label printer", a(140), "It had that address already"),
+                                segment, "label-printer", "Yard label printer", a(140), "It had that address already")
+                        .done(),
                 LEAD);
         seen(site);
         work(till1, "confirm");
@@ -210,7 +211,11 @@ class DemoData implements ApplicationRunner {
                 .forEach((outlet, port) -> sheet.outlet(
                         hand(site), new OutletRow(0, site, outlet, null, "", "PATCHED", numbers.get(port))));
         sheet.outlet(hand(site), new OutletRow(0, site, "G-02", null, "Goods-in desk", "DEAD", null));
-        endpoints.add(site, EndpointRequest.of(office, "copier", "Office copier", "10.44.17.40", ""), LEAD);
+        endpoints.add(
+                site,
+                EndpointRequest.of(office, "copier", "Office copier", "10.44.17.40", "")
+                        .done(),
+                LEAD);
     }
 
     private void client(long site) {
@@ -301,7 +306,8 @@ class DemoData implements ApplicationRunner {
                         .numbered(number, null, null)
                         .labelled(mac, serial)
                         .wired(place, outlet, port)
-                        .paired(partner, partner == null ? null : a(partnerHost), partner == null ? null : 7500),
+                        .paired(partner, partner == null ? null : a(partnerHost), partner == null ? null : 7500)
+                        .done(),
                 LEAD);
     }
 

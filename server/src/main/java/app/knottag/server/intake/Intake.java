@@ -10,7 +10,6 @@ import app.knottag.core.intake.IntakePlan.Ground;
 import app.knottag.core.intake.IntakePlan.Made;
 import app.knottag.core.intake.Listing;
 import app.knottag.core.intake.Sheet;
-import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.plan.Sighting.Source;
 import app.knottag.server.intake.SightingStore.SightingRow;
@@ -134,7 +133,7 @@ class Intake {
         try {
             var sheet = Sheet.read(text);
             var columns = wish.columns().isEmpty() ? sheet.match() : wish.columns();
-            return new Read(sheet.headers(), columns, sheet.drafts(columns, kindWords()));
+            return new Read(sheet.headers(), columns, sheet.drafts(columns, kinds.byWords()));
         } catch (IllegalArgumentException e) {
             return new Read(List.of(), Map.of(), problem(e.getMessage()));
         }
@@ -152,18 +151,6 @@ class Intake {
                 m.reason());
     }
 
-    /** Everything that people may call a kind. */
-    private Map<String, String> kindWords() {
-        var words = new HashMap<String, String>();
-        for (Kind k : kinds.all())
-            for (String word : List.of(k.id(), k.name(), k.noun(), k.shortName()))
-                words.putIfAbsent(word.toLowerCase(Locale.ROOT), k.id());
-        words.put("terminal", "counter-payment-terminal");
-        words.put("printer", "label-printer");
-        words.put("nas", "storage-box");
-        return words;
-    }
-
     private Ground ground(long siteId, Wish wish) {
         var plan = plans.plan(siteId);
         var macs = new HashMap<Mac, String>();
@@ -175,7 +162,7 @@ class Intake {
                 plan.endpoints().stream()
                         .map(e -> e.name().toLowerCase(Locale.ROOT))
                         .collect(Collectors.toSet()),
-                kindWords(),
+                kinds.byWords(),
                 Optional.ofNullable(wish.home())
                         .or(() -> plan.segments().stream().findFirst().map(s -> s.id())));
     }
@@ -229,6 +216,7 @@ class Intake {
                         m.segmentId(), m.kind(), m.name(), m.address(), "Taken over from a list: " + m.reason())
                 .numbered(d.number().orElse(null), null, null)
                 .labelled(d.mac().orElse(null), d.serial())
-                .wired(d.place(), d.outlet(), d.port());
+                .wired(d.place(), d.outlet(), d.port())
+                .done();
     }
 }

@@ -195,7 +195,8 @@ class Batches {
                                     partner.map(PartnerRow::name).orElse(null),
                                     partner.map(PartnerRow::address).orElse(null),
                                     null)
-                            .kept(method),
+                            .kept(method)
+                            .done(),
                     by);
         }
         return new BatchView(false, view.rows(), "", List.of());

@@ -8,6 +8,7 @@ public record ChangeRequest(
         String address,
         String mac,
         String serial,
+        String model,
         String place,
         String outlet,
         String switchPort,
@@ -15,4 +16,10 @@ public record ChangeRequest(
         Method method,
         String partnerName,
         String partnerAddress,
-        String reason) {}
+        String reason) {
+
+    /** Changes what stands on the label alone. */
+    public static ChangeRequest facts(String mac, String serial, String model, String reason) {
+        return new ChangeRequest(null, null, mac, serial, model, null, null, null, null, null, null, null, reason);
+    }
+}

@@ -3,11 +3,11 @@ package app.knottag.server.plan;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.plan.Planner;
+import app.knottag.server.hardware.InterfaceStore;
 import app.knottag.server.site.Sites;
 import app.knottag.server.web.Problem;
 import java.util.HashMap;
 import java.util.Map;
-import java.util.function.Predicate;
 import java.util.function.Supplier;
 import org.postgresql.util.PSQLException;
 import org.springframework.dao.DataIntegrityViolationException;
@@ -19,10 +19,12 @@ public class Conflicts {
 
     private final EndpointStore store;
     private final Sites sites;
+    private final InterfaceStore interfaces;
 
-    Conflicts(EndpointStore store, Sites sites) {
+    Conflicts(EndpointStore store, Sites sites, InterfaceStore interfaces) {
         this.store = store;
         this.sites = sites;
+        this.interfaces = interfaces;
     }
 
     /** What was wanted, as far as it can clash. */
@@ -41,13 +43,7 @@ public class Conflicts {
     private RuntimeException explain(String constraint, Wanted wanted, DataIntegrityViolationException e) {
         return switch (constraint) {
             case "endpoint_address_once" -> addressTaken(wanted);
-            case "interface_mac_once" ->
-                taken(
-                        "mac",
-                        "mac-taken",
-                        wanted,
-                        h -> h.mac() != null && sameMac(h.mac(), wanted.mac()),
-                        wanted.mac() + " is already registered for %s.");
+            case "interface_mac_once" -> macTaken(wanted);
             case "endpoint_name_once" ->
                 Problem.conflict(
                         "name",
@@ -118,13 +114,18 @@ public class Conflicts {
                         next.map(Ipv4Address::toString).orElse("")));
     }
 
-    private Problem taken(
-            String field, String code, Wanted wanted, Predicate<EndpointStore.Holder> is, String message) {
-        String by = store.holders(wanted.siteId()).stream()
-                .filter(is)
-                .map(EndpointStore.Holder::name)
-                .findFirst()
-                .orElse("another endpoint");
-        return Problem.conflict(field, code, String.format(message, by), Map.of("takenBy", by));
+    private Problem macTaken(Wanted wanted) {
+        var holder = interfaces.ofSite(wanted.siteId()).stream()
+                .filter(i -> sameMac(i.mac(), wanted.mac()))
+                .findFirst();
+        String by = holder.map(i -> store.find(i.endpointId()).name()).orElse("another endpoint");
+        String which = holder.filter(i -> !i.counts())
+                .map(i -> ", as its " + i.medium().words() + " interface")
+                .orElse("");
+        return Problem.conflict(
+                "mac",
+                "mac-taken",
+                wanted.mac() + " is already registered for " + by + which + ".",
+                Map.of("takenBy", by));
     }
 }

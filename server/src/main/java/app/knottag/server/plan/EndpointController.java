@@ -27,6 +27,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PatchMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -38,6 +39,8 @@ import org.springframework.web.bind.annotation.RestController;
 class EndpointController {
 
     record RetirementRequest(@NotNull String reason) {}
+
+    record AwayRequest(boolean away, String why) {}
 
     record Created(long id) {}
 
@@ -158,6 +161,16 @@ class EndpointController {
         endpoints.retire(id, Etags.required(ifMatch), body.reason(), by.getName());
     }
 
+    @PutMapping("/api/endpoints/{id}/away")
+    ResponseEntity<EndpointView> away(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @Valid @RequestBody AwayRequest body,
+            Principal by) {
+        endpoints.away(id, Etags.required(ifMatch), body.away(), body.why(), by.getName());
+        return one(id);
+    }
+
     private EndpointView view(EndpointStore.Row e) {
         var segment = sites.segment(e.segmentId());
         var ground = sites.ground(segment, e.address()).segment();
@@ -188,6 +201,9 @@ class EndpointController {
                 e.hostName(),
                 e.mac(),
                 e.serial(),
+                e.model(),
+                e.awaySince(),
+                e.awayWhy(),
                 e.servicePort(),
                 partner.map(SiteStore.PartnerRow::name).orElse(""),
                 partner.map(SiteStore.PartnerRow::address).orElse(null),
@@ -211,7 +227,14 @@ class EndpointController {
         var runbook = runbooks.runbook(e);
         return switch (Station.valueOf(e.station())) {
             case PLAN -> "Needs an address";
-            case REGISTER -> "Needs MAC and serial from the label";
+            case REGISTER ->
+                e.mac() == null || e.serial().isEmpty()
+                        ? "Needs MAC and serial from the label"
+                        : switch (Knot.valueOf(e.knot())) {
+                            case FRAYED -> "A registration has run out";
+                            case HALF_DRAWN -> "Handed in, not seen there yet";
+                            default -> "Waits to be registered";
+                        };
             case ONBOARD -> runbook.current().map(s -> "Next: " + s.title()).orElse("Being set up");
             case CONFIRM -> Knot.valueOf(e.knot()) == Knot.FRAYED ? "A check failed" : "Set up, not yet proved";
             case DONE -> "Proved and signed off by " + e.confirmedBy();

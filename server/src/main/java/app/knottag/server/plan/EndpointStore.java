@@ -5,7 +5,6 @@ import app.knottag.core.hardware.Mac;
 import java.time.Instant;
 import java.util.List;
 import org.apache.ibatis.annotations.Arg;
-import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Param;
@@ -36,6 +35,7 @@ public interface EndpointStore {
             Integer partnerPort,
             String hostName,
             String serial,
+            String model,
             Mac mac,
             String place,
             String outlet,
@@ -46,6 +46,8 @@ public interface EndpointStore {
             Instant confirmedAt,
             String confirmedBy,
             Instant retiredAt,
+            Instant awaySince,
+            String awayWhy,
             int version) {}
 
     /** What a list shows of an endpoint. */
@@ -68,6 +70,9 @@ public interface EndpointStore {
 
     record Holder(long id, String name, Ipv4Address address, Mac mac) {}
 
+    /** An endpoint of another site. */
+    record Elsewhere(long siteId, String site, long id, String name) {}
+
     record Waiting(String station, long waiting, boolean frayed, boolean halfDrawn) {}
 
     /** What is written of an endpoint when it is added or changed. */
@@ -87,6 +92,7 @@ public interface EndpointStore {
             Long partnerId,
             Integer partnerPort,
             String serial,
+            String model,
             Long placeId,
             Long outletId,
             Long portId,
@@ -95,7 +101,7 @@ public interface EndpointStore {
     /** What the tape draws of an endpoint. */
     record Mark(long id, Ipv4Address address, String name, String kind, String knot) {}
 
-    String MAC = "left join interface i on i.endpoint_id = e.id and i.retired_at is null and i.medium = 'WIRED' ";
+    String MAC = "left join interface i on i.endpoint_id = e.id and i.retired_at is null and i.counts ";
     String WORDS = """
             coalesce(pl.name, '') as place, coalesce(o.name, '') as outlet, coalesce(g.name || ' ' || po.number, '') as switch_port,\s""";
     String WIRES = """
@@ -106,9 +112,9 @@ public interface EndpointStore {
                     + WORDS + "e.tag_code, e.station, e.knot from endpoint e join segment s on s.id = e.segment_id "
                     + WIRES;
     String ROW =
-            "select e.id, e.site_id, e.segment_id, e.kind, e.kind_version, e.name, e.series_id, e.number, e.address, e.method, e.service_port, e.partner_id, e.partner_port, e.host_name, e.serial, i.mac, "
+            "select e.id, e.site_id, e.segment_id, e.kind, e.kind_version, e.name, e.series_id, e.number, e.address, e.method, e.service_port, e.partner_id, e.partner_port, e.host_name, e.serial, e.model, i.mac, "
                     + WORDS
-                    + "e.tag_code, e.station, e.knot, e.confirmed_at, e.confirmed_by, e.retired_at, e.version from endpoint e "
+                    + "e.tag_code, e.station, e.knot, e.confirmed_at, e.confirmed_by, e.retired_at, e.away_since, e.away_why, e.version from endpoint e "
                     + WIRES;
 
     @Select(ROW + "where e.id = #{id}")
@@ -179,15 +185,15 @@ public interface EndpointStore {
 
     @Select("""
             insert into endpoint (site_id, segment_id, kind, kind_version, name, host_name, series_id, number, address, method, service_port, partner_id,
-                partner_port, serial, place_id, outlet_id, port_id, tag_code, station, knot)
+                partner_port, serial, model, place_id, outlet_id, port_id, tag_code, station, knot)
             values (#{siteId}, #{segmentId}, #{kind}, #{kindVersion}, #{name}, #{hostName}, #{seriesId}, #{number}, #{address}, #{method}, #{servicePort},
-                #{partnerId}, #{partnerPort}, #{serial}, #{placeId}, #{outletId}, #{portId}, #{tagCode}, 'PLAN', 'OPEN') returning id""")
+                #{partnerId}, #{partnerPort}, #{serial}, #{model}, #{placeId}, #{outletId}, #{portId}, #{tagCode}, 'PLAN', 'OPEN') returning id""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     long add(Written row);
 
     @Update("""
             update endpoint set name = #{row.name}, host_name = #{row.hostName}, address = #{row.address}, method = #{row.method},
-                partner_id = #{row.partnerId}, partner_port = #{row.partnerPort}, service_port = #{row.servicePort}, serial = #{row.serial},
+                partner_id = #{row.partnerId}, partner_port = #{row.partnerPort}, service_port = #{row.servicePort}, serial = #{row.serial}, model = #{row.model},
                 place_id = #{row.placeId}, outlet_id = #{row.outletId}, port_id = #{row.portId}, version = version + 1
             where id = #{row.id} and version = #{expected} and retired_at is null""")
     int change(@Param("row") Written row, @Param("expected") int expected);
@@ -226,9 +232,18 @@ public interface EndpointStore {
             "update endpoint set retired_at = #{at}, version = version + 1 where id = #{id} and version = #{expected} and retired_at is null")
     int retire(@Param("id") long id, @Param("at") Instant at, @Param("expected") int expected);
 
-    @Insert("insert into interface (endpoint_id, site_id, mac) values (#{endpointId}, #{siteId}, #{mac})")
-    void addInterface(@Param("endpointId") long endpointId, @Param("siteId") long siteId, @Param("mac") Mac mac);
+    /** Puts an endpoint away or back; away is null when it is back. */
+    @Update("""
+            update endpoint set away_since = #{since}, away_why = #{why}, version = version + 1
+            where id = #{id} and version = #{expected} and retired_at is null""")
+    int away(
+            @Param("id") long id,
+            @Param("since") Instant since,
+            @Param("why") String why,
+            @Param("expected") int expected);
 
-    @Update("update interface set retired_at = #{at} where endpoint_id = #{endpointId} and retired_at is null")
-    void retireInterfaces(@Param("endpointId") long endpointId, @Param("at") Instant at);
+    @Select("""
+            select e.site_id, s.name as site, e.id, e.name from interface i join endpoint e on e.id = i.endpoint_id join site s on s.id = e.site_id
+            where i.mac = #{mac} and i.retired_at is null and e.site_id <> #{siteId} and e.retired_at is null order by e.id limit 1""")
+    Elsewhere elsewhere(@Param("siteId") long siteId, @Param("mac") Mac mac);
 }

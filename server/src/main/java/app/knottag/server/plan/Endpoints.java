@@ -6,16 +6,20 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Purpose;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.hardware.MacReader;
+import app.knottag.core.hardware.MakerPrefixes;
 import app.knottag.core.hardware.SerialReader;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.log.Words;
-import app.knottag.core.plan.Method;
 import app.knottag.core.plan.NameRule;
+import app.knottag.core.reading.Finding;
 import app.knottag.core.reading.Finding.Code;
 import app.knottag.core.reading.Reading;
 import app.knottag.core.series.Series.Counts;
 import app.knottag.core.tag.TagCode;
+import app.knottag.server.hardware.InterfaceStore;
+import app.knottag.server.hardware.InterfaceStore.InterfaceRow;
+import app.knottag.server.hardware.Interfaces;
 import app.knottag.server.hardware.Wires;
 import app.knottag.server.log.Log;
 import app.knottag.server.plan.EndpointStore.Written;
@@ -48,6 +52,8 @@ public class Endpoints {
     private final Sites sites;
     private final Runbooks runbooks;
     private final Wires wires;
+    private final Interfaces interfaces;
+    private final InterfaceStore interfaceStore;
     private final Kinds kinds;
     private final Log log;
     private final Clock clock;
@@ -58,6 +64,8 @@ public class Endpoints {
             Sites sites,
             Runbooks runbooks,
             Wires wires,
+            Interfaces interfaces,
+            InterfaceStore interfaceStore,
             Kinds kinds,
             Log log,
             Clock clock) {
@@ -66,6 +74,8 @@ public class Endpoints {
         this.sites = sites;
         this.runbooks = runbooks;
         this.wires = wires;
+        this.interfaces = interfaces;
+        this.interfaceStore = interfaceStore;
         this.kinds = kinds;
         this.log = log;
         this.clock = clock;
@@ -101,12 +111,53 @@ public class Endpoints {
     }
 
     public Reading readMac(long siteId, long endpointId, String text) {
-        var known = store.holders(siteId).stream()
-                .filter(h -> h.id() != endpointId)
-                .map(EndpointStore.Holder::mac)
-                .filter(Objects::nonNull)
+        return readMac(siteId, endpointId, Optional.empty(), text);
+    }
+
+    /** Reads a MAC for an endpoint and judges it by everything on record, other sites included. */
+    public Reading readMac(long siteId, long endpointId, Optional<String> kind, String text) {
+        var all = interfaceStore.ofSite(siteId);
+        var known = all.stream()
+                .filter(i -> i.endpointId() != endpointId)
+                .map(InterfaceRow::mac)
                 .toList();
-        return MacReader.read(text, known, Optional.empty());
+        var reading = MacReader.read(text, known, Optional.empty());
+        if (reading.value() == null) return reading;
+        var mac = Mac.parse(reading.value());
+        var more = new ArrayList<>(reading.findings());
+        more.replaceAll(f ->
+                f.code() == Code.KNOWN ? Finding.of(f.code(), mac + " is on record for " + holder(all, mac) + ".") : f);
+        all.stream()
+                .filter(i -> i.endpointId() == endpointId && i.mac().equals(mac) && !i.counts())
+                .findFirst()
+                .ifPresent(i -> more.add(Finding.of(
+                        Code.NEIGHBOUR_INTERFACE,
+                        mac + " is its " + i.medium().words() + " interface. Is that the one in use?")));
+        Optional.ofNullable(store.elsewhere(siteId, mac))
+                .ifPresent(e -> more.add(Finding.of(
+                        Code.OTHER_SITE,
+                        mac + " is on record at " + e.site() + " for " + e.name()
+                                + ". Has the unit moved here? Then retire it there.")));
+        kind.or(() -> Optional.ofNullable(store.find(endpointId)).map(EndpointStore.Row::kind))
+                .flatMap(k -> makers(siteId, endpointId).oddFor(mac, k))
+                .ifPresent(said -> more.add(Finding.of(Code.ODD_MAKER, said)));
+        return new Reading(reading.value(), reading.notes(), more, reading.slip());
+    }
+
+    private String holder(List<InterfaceRow> all, Mac mac) {
+        return all.stream()
+                .filter(i -> i.mac().equals(mac))
+                .findFirst()
+                .map(i -> store.find(i.endpointId()).name()
+                        + (i.counts() ? "" : ", as its " + i.medium().words() + " interface"))
+                .orElse("another endpoint");
+    }
+
+    private MakerPrefixes makers(long siteId, long except) {
+        return new MakerPrefixes(store.all(siteId).stream()
+                .filter(e -> e.mac() != null && e.id() != except)
+                .map(e -> new MakerPrefixes.Known(e.mac(), e.kind()))
+                .toList());
     }
 
     public Reading readSerial(long siteId, String kind, long endpointId, String text) {
@@ -117,13 +168,14 @@ public class Endpoints {
     public long add(long siteId, EndpointRequest wanted, String by) {
         var kind = kinds.find(wanted.kind())
                 .orElseThrow(() -> Problem.field("kind", "no-such-kind", "There is no kind “" + wanted.kind() + "”."));
-        sites.segmentOf(siteId, wanted.segmentId());
+        var segment = sites.segmentOf(siteId, wanted.segmentId());
         var series = seriesOf(siteId, kind, wanted.seriesId());
         var input = new Input(wanted.reason());
         String name = input.words("name", wanted.name(), true);
         var address = input.read("address", wanted.address(), addressReader(siteId, wanted.segmentId(), 0));
         var mac = input.read("mac", wanted.mac(), t -> readMac(siteId, 0, t));
         var serial = input.read("serial", wanted.serial(), t -> readSerial(siteId, kind.id(), 0, t));
+        String model = input.words("model", wanted.model(), false);
         var partner = input.partner(wanted.partnerName(), wanted.partnerAddress());
         var number = wanted.number();
         if (number != null && (number < 1 || number > 9999))
@@ -144,17 +196,18 @@ public class Endpoints {
                 numbered.map(SeriesRow::id).orElse(null),
                 number,
                 address == null ? null : Ipv4Address.parse(address),
-                (wanted.method() == null ? Method.FIXED : wanted.method()).name(),
+                wanted.method() == null ? segment.method() : wanted.method().name(),
                 wanted.servicePort() != null ? wanted.servicePort() : servicePort(kind, numbered, number),
                 partner.map(p -> sites.keepPartner(siteId, p.name(), p.address(), wanted.partnerTestPort()))
                         .orElse(null),
                 partner.flatMap(p -> partnerPort(numbered, number)).orElse(null),
                 serial == null ? "" : serial,
+                model,
                 placeId,
                 wires.outlet(siteId, ends.outlet(), placeId),
                 wires.port(siteId, ends.port()),
                 tagCode(siteId, kind, number)));
-        if (mac != null) store.addInterface(id, siteId, Mac.parse(mac));
+        interfaces.count(siteId, id, mac == null ? null : Mac.parse(mac));
         runbooks.stand(id);
         log.write(Log.entry(by, "endpoint added").at(siteId, id).after(get(id)).because(input.reason()));
         return id;
@@ -214,6 +267,7 @@ public class Endpoints {
         var mac = input.changed("mac", change.mac(), was.mac(), t -> readMac(was.siteId(), id, t));
         var serial = input.changed(
                 "serial", change.serial(), was.serial(), t -> readSerial(was.siteId(), was.kind(), id, t));
+        String model = change.model() == null ? was.model() : input.words("model", change.model(), false);
         var ends = input.ends(
                 kept(change.place(), was.place()),
                 kept(change.outlet(), was.outlet()),
@@ -243,6 +297,7 @@ public class Endpoints {
                 partnerId,
                 partnerId == null ? null : was.partnerPort(),
                 serial == null ? "" : serial,
+                model,
                 placeId,
                 wires.outlet(was.siteId(), ends.outlet(), placeId),
                 wires.port(was.siteId(), ends.port()),
@@ -250,16 +305,35 @@ public class Endpoints {
         if (store.change(row, expected) == 0) throw Etags.stale();
         boolean macChanged =
                 !Objects.equals(mac, was.mac() == null ? null : was.mac().toString());
-        if (macChanged) {
-            store.retireInterfaces(id, clock.instant());
-            if (mac != null) store.addInterface(id, was.siteId(), Mac.parse(mac));
-        }
+        if (macChanged) interfaces.count(was.siteId(), id, mac == null ? null : Mac.parse(mac));
         boolean addressChanged = !Objects.equals(next, was.address());
         if (addressChanged
                 || macChanged
                 || !row.serial().equals(was.serial())
                 || !Objects.equals(partnerId, was.partnerId())) runbooks.undo(was, addressChanged);
         changed(was, "endpoint changed", input.reason(), by);
+    }
+
+    /** The old unit is gone with every interface it had; only the new unit's MAC stays. */
+    @Transactional
+    public void unitGone(long id, Mac stays) {
+        interfaceStore.of(id).stream()
+                .filter(i -> !i.mac().equals(stays))
+                .forEach(i -> interfaceStore.retire(i.id(), clock.instant()));
+    }
+
+    /** Puts an endpoint away for repair or as a loan, or back in its place. */
+    @Transactional
+    public void away(long id, int expected, boolean away, String why, String by) {
+        var was = get(id);
+        var input = new Input("");
+        String words = input.words("why", why, away);
+        input.refuse();
+        if (store.away(id, away ? clock.instant() : null, away ? words : "", expected) == 0) throw Etags.stale();
+        log.write(Log.entry(by, away ? "endpoint put away" : "endpoint is back")
+                .at(was.siteId(), id)
+                .before(was)
+                .because(words));
     }
 
     private static String kept(String wanted, String was) {
@@ -303,7 +377,7 @@ public class Endpoints {
         String why = input.words("reason", reason, true);
         input.refuse();
         if (store.retire(id, clock.instant(), expected) == 0) throw Etags.stale();
-        store.retireInterfaces(id, clock.instant());
+        interfaces.retireAll(id);
         log.write(Log.entry(by, "endpoint retired")
                 .at(was.siteId(), id)
                 .before(was)

@@ -23,6 +23,9 @@ public interface RoundStore {
             @Param("failed") boolean failed,
             @Param("results") Json results);
 
-    @Select("select id, at, by, failed, results from round where endpoint_id = #{endpointId} order by id desc limit 1")
+    // What was proved of a unit says nothing of the one that took its place.
+    @Select("""
+            select id, at, by, failed, results from round where endpoint_id = #{endpointId}
+            and at > coalesce((select max(started_at) from swap where endpoint_id = #{endpointId}), '-infinity') order by id desc limit 1""")
     Row latest(long endpointId);
 }

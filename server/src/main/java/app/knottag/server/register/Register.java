@@ -179,7 +179,8 @@ class Register {
                             .paired(
                                     row.partner(),
                                     row.partnerAddress().orElse(null),
-                                    row.partnerTestPort().orElse(null)),
+                                    row.partnerTestPort().orElse(null))
+                            .done(),
                     by);
         }
     }

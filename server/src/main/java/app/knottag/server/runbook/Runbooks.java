@@ -12,6 +12,7 @@ import app.knottag.core.runbook.StepRecord.StepFinding;
 import app.knottag.server.db.Json;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.reach.RoundStore;
+import app.knottag.server.register.RegistryBook;
 import app.knottag.server.site.Sites;
 import java.util.HashMap;
 import java.util.List;
@@ -34,14 +35,23 @@ public class Runbooks {
     private final RoundStore rounds;
     private final Sites sites;
     private final Kinds kinds;
+    private final RegistryBook book;
     private final JsonMapper json;
 
-    Runbooks(StepStore steps, EndpointStore endpoints, RoundStore rounds, Sites sites, Kinds kinds, JsonMapper json) {
+    Runbooks(
+            StepStore steps,
+            EndpointStore endpoints,
+            RoundStore rounds,
+            Sites sites,
+            Kinds kinds,
+            RegistryBook book,
+            JsonMapper json) {
         this.steps = steps;
         this.endpoints = endpoints;
         this.rounds = rounds;
         this.sites = sites;
         this.kinds = kinds;
+        this.book = book;
         this.json = json;
     }
 
@@ -104,12 +114,20 @@ public class Runbooks {
         endpoints.confirm(endpoint.id(), null, null);
     }
 
+    /** Puts every step back to open, because another unit stands in the place of the old one. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void beginAnew(EndpointStore.Row endpoint) {
+        for (var record : runbook(endpoint).records())
+            if (record.knot() != Knot.OPEN) keep(endpoint.id(), StepRecord.untouched(record.key()));
+        endpoints.confirm(endpoint.id(), null, null);
+    }
+
     /** Works out where the endpoint waits now and keeps it beside the endpoint, for lists and counts. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void stand(long endpointId) {
         var row = endpoints.find(endpointId);
         var latest = rounds.latest(endpointId);
-        var standing = Standing.of(plan(row), runbook(row), latest != null && latest.failed());
+        var standing = Standing.of(plan(row), runbook(row), latest != null && latest.failed(), book.entries(row));
         endpoints.stand(endpointId, standing.station().name(), standing.knot().name());
     }
 }

@@ -9,6 +9,7 @@ import app.knottag.core.runbook.StepRecord;
 import app.knottag.server.log.Log;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.plan.Endpoints;
+import app.knottag.server.register.RegistrationStore;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
@@ -39,13 +40,21 @@ public class StepWork {
     private final Endpoints endpoints;
     private final EndpointStore store;
     private final Runbooks runbooks;
+    private final RegistrationStore registrations;
     private final Log log;
     private final Clock clock;
 
-    StepWork(Endpoints endpoints, EndpointStore store, Runbooks runbooks, Log log, Clock clock) {
+    StepWork(
+            Endpoints endpoints,
+            EndpointStore store,
+            Runbooks runbooks,
+            RegistrationStore registrations,
+            Log log,
+            Clock clock) {
         this.endpoints = endpoints;
         this.store = store;
         this.runbooks = runbooks;
+        this.registrations = registrations;
         this.log = log;
         this.clock = clock;
     }
@@ -84,6 +93,8 @@ public class StepWork {
         };
         runbooks.keep(endpointId, is);
         if (action == Action.UNTIE) runbooks.undo(endpoint, false);
+        if (step.gate().type() == GateType.ADDRESS_SHOWN && is.knot() == Knot.TIGHT)
+            registrations.restarted(endpointId, now);
         runbooks.stand(endpointId);
         log.write(Log.entry(by, said(action, is.knot()) + " “" + step.title() + "”")
                 .at(endpoint.siteId(), endpointId)

@@ -1,0 +1,169 @@
+package app.knottag.core.register;
+
+import app.knottag.core.register.Registration.State;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/** Makes of registrations what there is to do and when: to register, to restart, to ask, to renew. */
+public final class Reminders {
+
+    private static final LocalTime MORNING = LocalTime.of(9, 0);
+
+    private Reminders() {}
+
+    /** What to do, in the order in which it is done on one day. */
+    public enum What {
+        REGISTER_AGAIN,
+        RESTART,
+        REGISTER,
+        CORRECT,
+        RENEW,
+        ASK,
+        LOOK
+    }
+
+    /**
+     * One thing to do.
+     *
+     * @param key stable from one time to the next, for calendars
+     * @param at from when it is to be done
+     * @param registration the registration it is about, or null when there is none yet
+     */
+    public record Reminder(
+            String key,
+            What what,
+            Instant at,
+            long registry,
+            @Nullable Long registration,
+            long unit,
+            String title,
+            String detail) {
+
+        /** Whether it is to be done on the day of now at the site, or was before. */
+        public boolean due(Instant now, ZoneId zone) {
+            return !at.atZone(zone).toLocalDate().isAfter(now.atZone(zone).toLocalDate());
+        }
+    }
+
+    /** A registration with the facts around it. */
+    public record Subject(Registry registry, Registration registration, Unit unit, RegistryEntry truth) {}
+
+    /** A unit that a registry wants and does not have. */
+    public record Missing(Registry registry, Unit unit) {}
+
+    /** Returns everything to do, soonest first. */
+    public static List<Reminder> of(List<Subject> subjects, List<Missing> missing, ZoneId zone, Instant now) {
+        var list = new ArrayList<Reminder>();
+        for (var m : missing)
+            list.add(new Reminder(
+                    "register-" + m.registry().id() + "-" + m.unit().id(),
+                    What.REGISTER,
+                    now,
+                    m.registry().id(),
+                    null,
+                    m.unit().id(),
+                    "Register " + m.unit().name() + " in " + m.registry().name(),
+                    m.registry().rules().waitsFor().isEmpty()
+                            ? ""
+                            : "It takes " + m.registry().rules().leadDays() + " days by "
+                                    + m.registry().rules().waitsFor() + "."));
+        for (var s : subjects) one(s, zone, now).ifPresent(list::add);
+        list.sort(
+                Comparator.comparing(Reminder::at).thenComparing(Reminder::what).thenComparing(Reminder::title));
+        return list;
+    }
+
+    private static Optional<Reminder> one(Subject s, ZoneId zone, Instant now) {
+        var rules = s.registry().rules();
+        var standing = s.registration().standing(rules, now);
+        String unit = s.unit().name(), place = s.registry().name();
+        if (s.registration().endedAt().isPresent()) return Optional.empty();
+        if (standing.state() == State.ENDED)
+            return reminder(
+                    s,
+                    What.REGISTER_AGAIN,
+                    s.registration().endsAt().orElse(now),
+                    "Register " + unit + " again in " + place,
+                    s.unit().away()
+                            ? "It ran out while the unit is away. Do it before it comes back."
+                            : "It has run out.");
+        var stale = s.registration().stale(rules, s.truth());
+        if (!stale.isEmpty() && standing.state() != State.TO_REGISTER)
+            return reminder(
+                    s,
+                    What.CORRECT,
+                    now,
+                    "Correct " + unit + " in " + place,
+                    "It holds an old "
+                            + String.join(
+                                    " and an old ",
+                                    stale.stream()
+                                            .map(f -> f == Registry.Fact.MAC
+                                                    ? "MAC"
+                                                    : f.name().toLowerCase(Locale.ROOT))
+                                            .toList())
+                            + ".");
+        if (standing.restartPending())
+            return reminder(s, What.RESTART, now, "Restart " + unit, "It joins " + place + " only afterwards.");
+        if (standing.state() == State.SUBMITTED) {
+            var asked = s.registration().askedAt().orElse(now);
+            return rules.waitsFor().isEmpty()
+                    ? reminder(s, What.LOOK, asked, "Look whether " + unit + " stands in " + place, "")
+                    : reminder(
+                            s,
+                            What.ASK,
+                            asked.atZone(zone)
+                                    .toLocalDate()
+                                    .plusDays(rules.leadDays())
+                                    .atTime(MORNING)
+                                    .atZone(zone)
+                                    .toInstant(),
+                            "Ask " + rules.waitsFor() + " about " + unit,
+                            "Handed in to " + place + "; it takes " + rules.leadDays() + " days.");
+        }
+        return s.registration()
+                .endsAt()
+                .flatMap(end -> reminder(
+                        s,
+                        What.RENEW,
+                        s.registration()
+                                .enteredAt()
+                                .map(e -> rules.lifetime()
+                                        .map(l -> l.warnFrom(e, end))
+                                        .orElse(end))
+                                .orElse(end),
+                        "Renew " + unit + " in " + place,
+                        "It ends on " + words(end, zone)
+                                + rules.lifetime()
+                                        .flatMap(l -> l.clockChange(
+                                                s.registration().enteredAt().orElse(now), zone))
+                                        .map(c -> ". " + c)
+                                        .orElse(".")));
+    }
+
+    private static String words(Instant end, ZoneId zone) {
+        // An end at midnight is the end of the day before.
+        var last = end.minus(Duration.ofMinutes(1)).atZone(zone);
+        return last.toLocalDate() + " at " + last.toLocalTime().withSecond(0).withNano(0);
+    }
+
+    private static Optional<Reminder> reminder(Subject s, What what, Instant at, String title, String detail) {
+        return Optional.of(new Reminder(
+                what.name().toLowerCase(Locale.ROOT) + "-" + s.registration().id(),
+                what,
+                at,
+                s.registry().id(),
+                s.registration().id(),
+                s.unit().id(),
+                title,
+                detail));
+    }
+}

@@ -1,0 +1,233 @@
+package app.knottag.server.register;
+
+import app.knottag.core.log.Words;
+import app.knottag.core.register.GuestPasses;
+import app.knottag.core.register.LeadTimes;
+import app.knottag.core.register.Lifetime;
+import app.knottag.core.register.Reminders.Reminder;
+import app.knottag.core.register.Reminders.What;
+import app.knottag.server.log.Log;
+import app.knottag.server.register.PrerequisiteStore.PrerequisiteRow;
+import app.knottag.server.site.Sites;
+import app.knottag.server.web.Idempotency;
+import app.knottag.server.web.Problem;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.security.Principal;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.dao.DuplicateKeyException;
+import org.springframework.http.HttpStatus;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What is due, what ends soon, what waits for somebody outside, over HTTP. */
+@RestController
+class DueController {
+
+    record DueItem(
+            String key,
+            What what,
+            Instant at,
+            boolean due,
+            long registryId,
+            @Nullable Long registrationId,
+            long endpointId,
+            String title,
+            String detail) {}
+
+    record OrderItem(
+            @Nullable Long id,
+            String name,
+            String who,
+            int days,
+            String after,
+            @Nullable LocalDate by,
+            boolean late,
+            boolean done) {}
+
+    record DueView(
+            List<DueItem> items,
+            List<OrderItem> orders,
+            List<String> chain,
+            LocalDate earliest,
+            @Nullable LocalDate visitOn,
+            int visitSlack) {}
+
+    record PrerequisiteRequest(@NotNull String name, String who, int days, String after) {}
+
+    record DoneRequest(boolean done) {}
+
+    record VisitRequest(LocalDate on, int slack) {}
+
+    record Kept(long id) {}
+
+    /** A stay by the clock of the site. */
+    record StayRequest(
+            @NotNull LocalDateTime from,
+            @NotNull LocalDateTime until,
+            int hours,
+            @NotNull LocalTime opens,
+            @NotNull LocalTime shuts) {}
+
+    private final Housekeeping housekeeping;
+    private final Registrations registrations;
+    private final PrerequisiteStore store;
+    private final Sites sites;
+    private final Idempotency idempotency;
+    private final Log log;
+    private final Clock clock;
+
+    DueController(
+            Housekeeping housekeeping,
+            Registrations registrations,
+            PrerequisiteStore store,
+            Sites sites,
+            Idempotency idempotency,
+            Log log,
+            Clock clock) {
+        this.housekeeping = housekeeping;
+        this.registrations = registrations;
+        this.store = store;
+        this.sites = sites;
+        this.idempotency = idempotency;
+        this.log = log;
+        this.clock = clock;
+    }
+
+    @GetMapping("/api/sites/{siteId}/due")
+    DueView due(@PathVariable long siteId) {
+        sites.site(siteId);
+        var zone = registrations.zone(siteId);
+        var now = clock.instant();
+        var rows = store.of(siteId);
+        LeadTimes plan = housekeeping.leadTimes(siteId);
+        var visit = store.visit(siteId);
+        return new DueView(
+                housekeeping.reminders(siteId).stream()
+                        .map(r -> item(r, r.due(now, zone)))
+                        .toList(),
+                plan.items().stream()
+                        .map(o -> new OrderItem(
+                                rows.stream()
+                                        .filter(p -> p.name().equals(o.item().name()))
+                                        .map(PrerequisiteRow::id)
+                                        .findFirst()
+                                        .orElse(null),
+                                o.item().name(),
+                                o.item().who(),
+                                o.item().days(),
+                                o.item().after(),
+                                o.by().orElse(null),
+                                o.late(),
+                                o.item().done()))
+                        .toList(),
+                plan.chain(),
+                plan.earliest(),
+                visit.visitOn(),
+                visit.visitSlack());
+    }
+
+    private static DueItem item(Reminder r, boolean due) {
+        return new DueItem(
+                r.key(), r.what(), r.at(), due, r.registry(), r.registration(), r.unit(), r.title(), r.detail());
+    }
+
+    @PostMapping("/api/sites/{siteId}/prerequisites")
+    @ResponseStatus(HttpStatus.CREATED)
+    @Transactional
+    public Kept add(
+            @PathVariable long siteId,
+            @Valid @RequestBody PrerequisiteRequest b,
+            @RequestHeader(name = "Idempotency-Key", required = false) String key,
+            Principal by) {
+        sites.site(siteId);
+        if (b.days() < 0 || b.days() > 365) throw Problem.field("days", "out-of-range", "It takes 0 to 365 days.");
+        var row = new PrerequisiteRow(
+                0,
+                siteId,
+                words("name", b.name(), true),
+                words("who", b.who(), false),
+                b.days(),
+                words("after", b.after(), false),
+                null);
+        try {
+            return idempotency.once(by.getName(), key, List.of(siteId, b), Kept.class, () -> {
+                long id = store.add(row);
+                housekeeping.leadTimes(siteId);
+                log.write(Log.entry(by.getName(), "to be ordered")
+                        .at(siteId, null)
+                        .after(row));
+                return new Kept(id);
+            });
+        } catch (DuplicateKeyException e) {
+            throw Problem.conflict("name", "name-taken", "That stands in the list already.", Map.of());
+        }
+    }
+
+    private static String words(String field, String text, boolean needed) {
+        String words = text == null ? "" : text.strip();
+        Words.problem(words, needed).ifPresent(p -> {
+            throw Problem.field(field, "bad-words", p);
+        });
+        return words;
+    }
+
+    @PutMapping("/api/sites/{siteId}/prerequisites/{id}")
+    @Transactional
+    public DueView done(
+            @PathVariable long siteId, @PathVariable long id, @Valid @RequestBody DoneRequest b, Principal by) {
+        if (store.done(siteId, id, b.done() ? clock.instant() : null) > 0)
+            log.write(Log.entry(by.getName(), b.done() ? "it is there" : "it is not there after all")
+                    .at(siteId, null)
+                    .after(store.of(siteId).stream()
+                            .filter(p -> p.id() == id)
+                            .findFirst()
+                            .orElse(null)));
+        return due(siteId);
+    }
+
+    @PutMapping("/api/sites/{siteId}/visit")
+    @Transactional
+    public DueView visit(@PathVariable long siteId, @Valid @RequestBody VisitRequest b, Principal by) {
+        if (b.slack() < 0 || b.slack() > 60)
+            throw Problem.field("slack", "out-of-range", "0 to 60 days can be kept free.");
+        sites.site(siteId);
+        store.setVisit(siteId, b.on(), b.slack());
+        log.write(Log.entry(by.getName(), "visit planned")
+                .at(siteId, null)
+                .after(Map.of(
+                        "on", Optional.ofNullable(b.on()).map(Object::toString).orElse("none"))));
+        return due(siteId);
+    }
+
+    /** How often a guest has to be registered during a stay; keeps nothing. */
+    @PostMapping("/api/sites/{siteId}/guest-passes")
+    GuestPasses passes(@PathVariable long siteId, @Valid @RequestBody StayRequest b) {
+        var zone = registrations.zone(siteId);
+        try {
+            return GuestPasses.of(
+                    b.from().atZone(zone).toInstant(),
+                    b.until().atZone(zone).toInstant(),
+                    new Lifetime(Lifetime.Unit.HOURS, b.hours()),
+                    new GuestPasses.Hours(b.opens(), b.shuts()),
+                    zone);
+        } catch (IllegalArgumentException e) {
+            throw Problem.field("until", "bad-stay", e.getMessage());
+        }
+    }
+}

@@ -1,0 +1,155 @@
+package app.knottag.server.register;
+
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.log.Words;
+import app.knottag.core.register.CleanUp;
+import app.knottag.core.register.LeadTimes;
+import app.knottag.core.register.Reminders;
+import app.knottag.core.register.Reminders.Missing;
+import app.knottag.core.register.Reminders.Reminder;
+import app.knottag.core.register.Reminders.Subject;
+import app.knottag.core.register.Unit;
+import app.knottag.server.intake.SightingStore;
+import app.knottag.server.log.Log;
+import app.knottag.server.plan.EndpointStore;
+import app.knottag.server.register.PrerequisiteStore.PrerequisiteRow;
+import app.knottag.server.web.Problem;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** What is due, what waits for somebody outside, and what should not stand any more. */
+@Service
+public class Housekeeping {
+
+    /** After so many days without a sight an entry is proposed for taking out. */
+    private static final int SILENT_DAYS = 60;
+
+    private final RegistrationStore store;
+    private final PrerequisiteStore prerequisites;
+    private final RegistryBook book;
+    private final Registrations registrations;
+    private final EndpointStore endpoints;
+    private final SightingStore sightings;
+    private final Log log;
+    private final Clock clock;
+
+    Housekeeping(
+            RegistrationStore store,
+            PrerequisiteStore prerequisites,
+            RegistryBook book,
+            Registrations registrations,
+            EndpointStore endpoints,
+            SightingStore sightings,
+            Log log,
+            Clock clock) {
+        this.store = store;
+        this.prerequisites = prerequisites;
+        this.book = book;
+        this.registrations = registrations;
+        this.endpoints = endpoints;
+        this.sightings = sightings;
+        this.log = log;
+        this.clock = clock;
+    }
+
+    long siteOf(long endpointId) {
+        return Optional.ofNullable(endpoints.find(endpointId))
+                .orElseThrow(() -> Problem.notFound("There is no such endpoint."))
+                .siteId();
+    }
+
+    /** Returns everything to do about registrations, soonest first. */
+    List<Reminder> reminders(long siteId) {
+        var site = book.site(siteId);
+        var subjects = new ArrayList<Subject>();
+        for (var row : site.rows()) {
+            var registry = site.registries().get(row.registryId());
+            var unit = site.units().get(row.endpointId());
+            if (registry == null || unit == null || row.endedAt() != null) continue;
+            subjects.add(
+                    new Subject(registry, RegistryBook.plain(row), unit, registry.truth(unit, RegistryBook.held(row))));
+        }
+        var missing = new ArrayList<Missing>();
+        for (var registry : site.registries().values())
+            for (var unit : site.units().values())
+                if (registry.wants(unit) && site.row(registry.id(), unit.id()).isEmpty())
+                    missing.add(new Missing(registry, unit));
+        return Reminders.of(subjects, missing, registrations.zone(siteId), clock.instant());
+    }
+
+    List<CleanUp.Item> cleanUp(long siteId) {
+        var site = book.site(siteId);
+        var units = new HashMap<Long, Unit>(site.units());
+        for (var row : site.rows()) units.computeIfAbsent(row.endpointId(), id -> book.unit(endpoints.find(id)));
+        var byMac = new HashMap<Mac, Long>();
+        for (var unit : units.values()) unit.interfaces().forEach(i -> byMac.put(i.mac(), unit.id()));
+        var seen = new HashMap<Long, Instant>();
+        for (var s : sightings.latest(siteId)) {
+            Long unit = s.mac() == null ? null : byMac.get(s.mac());
+            if (unit != null) seen.merge(unit, s.seenAt(), (a, b) -> a.isAfter(b) ? a : b);
+        }
+        var left = store.ownersLeft(siteId).stream()
+                .map(n -> n.toLowerCase(Locale.ROOT))
+                .collect(Collectors.toSet());
+        return CleanUp.of(
+                site.registries(),
+                site.registrations(),
+                units,
+                new CleanUp.Known(left, seen, SILENT_DAYS),
+                clock.instant());
+    }
+
+    @Transactional
+    public void owner(long siteId, String name, boolean left, String by) {
+        String words = name.strip();
+        Words.problem(words, true).ifPresent(p -> {
+            throw Problem.field("name", "bad-words", p);
+        });
+        int changed = left ? store.ownerLeft(siteId, words, clock.instant(), by) : store.ownerBack(siteId, words);
+        if (changed > 0)
+            log.write(Log.entry(by, left ? "owner has left" : "owner is back")
+                    .at(siteId, null)
+                    .after(Map.of("name", words)));
+    }
+
+    /** Works backwards from the visit: what must be ordered or asked for by when. */
+    LeadTimes leadTimes(long siteId) {
+        var items = new ArrayList<LeadTimes.Item>();
+        for (PrerequisiteRow p : prerequisites.of(siteId))
+            items.add(new LeadTimes.Item(p.name(), p.who(), p.days(), p.after(), p.doneAt() != null));
+        var site = book.site(siteId);
+        for (var registry : site.registries().values()) {
+            if (registry.rules().leadDays() == 0) continue;
+            long open = site.units().values().stream()
+                    .filter(u ->
+                            registry.wants(u) && site.row(registry.id(), u.id()).isEmpty())
+                    .count();
+            String name = "Entries in " + registry.name();
+            if (open > 0 && items.stream().noneMatch(i -> i.name().equals(name)))
+                items.add(new LeadTimes.Item(
+                        name, registry.rules().waitsFor(), registry.rules().leadDays(), "", false));
+        }
+        var visit = prerequisites.visit(siteId);
+        ZoneId zone = registrations.zone(siteId);
+        try {
+            return LeadTimes.of(
+                    items,
+                    Optional.ofNullable(visit.visitOn()),
+                    visit.visitSlack(),
+                    LocalDate.ofInstant(clock.instant(), zone));
+        } catch (IllegalArgumentException e) {
+            throw Problem.field("after", "waits-wrongly", e.getMessage());
+        }
+    }
+}

@@ -1,0 +1,166 @@
+package app.knottag.server.register;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.hardware.InterfaceChoice;
+import app.knottag.core.hardware.LabelText;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.intake.Listing;
+import app.knottag.core.kind.Kind.Label;
+import app.knottag.core.kind.Kinds;
+import app.knottag.core.kind.LabelOrder;
+import app.knottag.core.reading.Reading;
+import app.knottag.server.hardware.InterfaceStore;
+import app.knottag.server.hardware.InterfaceStore.InterfaceRow;
+import app.knottag.server.plan.EndpointStore;
+import app.knottag.server.plan.Endpoints;
+import app.knottag.server.runbook.Runbooks;
+import app.knottag.server.web.Problem;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Reading a label: from a wedge or a paste, from a picture, or from a neighbour table. Nothing is kept here. */
+@RestController
+class LabelController {
+
+    private static final int MOST_BYTES = 8_000_000;
+    private static final int MOST_TEXT = 200_000;
+
+    record LabelTextRequest(@NotNull String text) {}
+
+    /** A MAC as it came and how it reads. */
+    record ReadText(String text, Reading reading) {}
+
+    record LabelView(
+            List<ReadText> macs,
+            @Nullable ReadText serial,
+            @Nullable String model,
+            List<String> rest) {}
+
+    /** A MAC of a pasted table that may be that of the endpoint. */
+    record Candidate(Mac mac, @Nullable Ipv4Address address, String said, boolean likely) {}
+
+    private final Endpoints endpoints;
+    private final EndpointStore store;
+    private final InterfaceStore interfaces;
+    private final Runbooks runbooks;
+    private final Kinds kinds;
+
+    LabelController(
+            Endpoints endpoints, EndpointStore store, InterfaceStore interfaces, Runbooks runbooks, Kinds kinds) {
+        this.endpoints = endpoints;
+        this.store = store;
+        this.interfaces = interfaces;
+        this.runbooks = runbooks;
+        this.kinds = kinds;
+    }
+
+    /** What is still to be read of an endpoint and where, what is hidden first in front. */
+    @GetMapping("/api/endpoints/{id}/labels")
+    List<LabelOrder.ToRead> order(@PathVariable long id) {
+        var e = endpoints.get(id);
+        var known = EnumSet.noneOf(Label.Read.class);
+        if (e.mac() != null) known.add(Label.Read.MAC);
+        if (!e.serial().isEmpty()) known.add(Label.Read.SERIAL);
+        if (!e.model().isEmpty()) known.add(Label.Read.MODEL);
+        var done = runbooks.runbook(e).records().stream()
+                .filter(r -> r.done())
+                .map(r -> r.key())
+                .collect(Collectors.toSet());
+        return LabelOrder.of(kinds.get(e.kind()), known, done);
+    }
+
+    @PostMapping("/api/endpoints/{id}/label-text")
+    LabelView text(@PathVariable long id, @Valid @RequestBody LabelTextRequest b) {
+        if (b.text().length() > MOST_TEXT)
+            throw Problem.field("text", "too-long", "That is more than a label holds. Scan or paste the label alone.");
+        return sorted(endpoints.get(id), b.text());
+    }
+
+    @PostMapping(
+            path = "/api/endpoints/{id}/label-picture",
+            consumes = {MediaType.IMAGE_JPEG_VALUE, MediaType.IMAGE_PNG_VALUE, MediaType.APPLICATION_OCTET_STREAM_VALUE
+            })
+    LabelView picture(@PathVariable long id, @RequestBody byte[] body) {
+        var e = endpoints.get(id);
+        if (body.length > MOST_BYTES)
+            throw Problem.of(
+                    HttpStatus.CONTENT_TOO_LARGE,
+                    "picture-too-large",
+                    "The picture has more than 8 MB. Take a smaller one.");
+        try {
+            var texts = LabelPicture.texts(body);
+            if (texts.isEmpty())
+                throw Problem.field(
+                        "picture",
+                        "no-code",
+                        "No bar code can be read in this picture. Go closer, hold it straight and in the light, or key the figures in.");
+            return sorted(e, String.join("\n", texts));
+        } catch (IllegalArgumentException refused) {
+            throw Problem.field("picture", "no-picture", refused.getMessage());
+        }
+    }
+
+    private LabelView sorted(EndpointStore.Row e, String text) {
+        var label = LabelText.of(text, kinds.get(e.kind()).serialPattern());
+        return new LabelView(
+                label.macs().stream()
+                        .map(m -> new ReadText(m, endpoints.readMac(e.siteId(), e.id(), m)))
+                        .toList(),
+                label.serial()
+                        .map(s -> new ReadText(s, endpoints.readSerial(e.siteId(), e.kind(), e.id(), s)))
+                        .orElse(null),
+                label.model().orElse(null),
+                label.rest());
+    }
+
+    /** Finds the endpoint in a table that a switch or a machine printed. */
+    @PostMapping("/api/endpoints/{id}/neighbour-table")
+    List<Candidate> table(@PathVariable long id, @Valid @RequestBody LabelTextRequest b) {
+        var e = endpoints.get(id);
+        if (b.text().length() > MOST_TEXT)
+            throw Problem.field("text", "too-long", "That table is too long. Paste the lines of this segment alone.");
+        var parsed = Listing.read(b.text());
+        if (!parsed.problems().isEmpty()) {
+            var p = parsed.problems().get(0);
+            throw Problem.field("text", "unreadable", "Line " + p.line() + ": " + p.message());
+        }
+        var own = interfaces.of(id).stream().map(InterfaceRow::plain).toList();
+        var others = interfaces.ofSite(e.siteId()).stream()
+                .filter(i -> i.endpointId() != id)
+                .collect(Collectors.toMap(InterfaceRow::mac, InterfaceRow::endpointId, (a, c) -> a));
+        var found = new ArrayList<Candidate>();
+        for (var d : parsed.drafts()) {
+            if (d.mac().isEmpty()) continue;
+            Mac mac = d.mac().get();
+            boolean there = e.address() != null
+                    && d.address().filter(e.address()::equals).isPresent();
+            var explained = InterfaceChoice.explain(mac, own);
+            String said = explained.orElse(
+                    others.containsKey(mac)
+                            ? "It belongs to " + store.find(others.get(mac)).name() + "."
+                            : there ? "It answers at the planned address." : "Nobody on record has it.");
+            found.add(new Candidate(
+                    mac, d.address().orElse(null), said, explained.isPresent() || (there && !others.containsKey(mac))));
+        }
+        if (found.isEmpty())
+            throw Problem.field("text", "no-mac", "There is no MAC in this text. Paste the lines of the table itself.");
+        found.sort(Comparator.comparing((Candidate c) -> !c.likely())
+                .thenComparing(c ->
+                        Optional.ofNullable(c.address()).map(Ipv4Address::bits).orElse(0)));
+        return found.stream().limit(60).toList();
+    }
+}

@@ -1,0 +1,68 @@
+package app.knottag.server.register;
+
+import com.google.zxing.BinaryBitmap;
+import com.google.zxing.DecodeHintType;
+import com.google.zxing.MultiFormatReader;
+import com.google.zxing.NotFoundException;
+import com.google.zxing.RGBLuminanceSource;
+import com.google.zxing.Result;
+import com.google.zxing.common.HybridBinarizer;
+import com.google.zxing.multi.GenericMultipleBarcodeReader;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.util.Arrays;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import javax.imageio.ImageIO;
+
+/** Reads every bar code in a picture of a label. */
+final class LabelPicture {
+
+    private static final long MOST_PIXELS = 24_000_000;
+
+    private LabelPicture() {}
+
+    /**
+     * Returns the texts of the codes, each once.
+     *
+     * @throws IllegalArgumentException if the bytes are no picture, or one that is too large to look at
+     */
+    static List<String> texts(byte[] bytes) {
+        var image = read(bytes);
+        int w = image.getWidth(), h = image.getHeight();
+        var bitmap = new BinaryBitmap(
+                new HybridBinarizer(new RGBLuminanceSource(w, h, image.getRGB(0, 0, w, h, null, 0, w))));
+        var texts = new LinkedHashSet<String>();
+        try {
+            var found = new GenericMultipleBarcodeReader(new MultiFormatReader())
+                    .decodeMultiple(bitmap, Map.of(DecodeHintType.TRY_HARDER, true));
+            Arrays.stream(found).map(Result::getText).forEach(texts::add);
+        } catch (NotFoundException none) {
+            return List.of();
+        }
+        return List.copyOf(texts);
+    }
+
+    private static BufferedImage read(byte[] bytes) {
+        try (var stream = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
+            var readers = ImageIO.getImageReaders(stream);
+            if (!readers.hasNext()) throw new IllegalArgumentException("This is no picture. Take a JPEG or PNG.");
+            var reader = readers.next();
+            try {
+                reader.setInput(stream, true, true);
+                // Looked at before anything is unpacked: a small file may hold a huge picture.
+                if ((long) reader.getWidth(0) * reader.getHeight(0) > MOST_PIXELS)
+                    throw new IllegalArgumentException(
+                            "The picture has more than 24 million points. Take a smaller one.");
+                return reader.read(0);
+            } finally {
+                reader.dispose();
+            }
+        } catch (IOException | RuntimeException e) {
+            if (e instanceof IllegalArgumentException known && known.getMessage() != null) throw known;
+            throw new IllegalArgumentException("This picture is damaged. Take it again.", e);
+        }
+    }
+}
