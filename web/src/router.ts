@@ -9,6 +9,10 @@ export type StationPath = (typeof STATIONS)[number];
 export const PLAN_VIEWS = ['mend', 'series', 'wiring', 'sheet', 'intake', 'renumber', 'many'] as const;
 export type PlanView = (typeof PLAN_VIEWS)[number];
 
+/** The sights of the register beside its labels. */
+export const REGISTER_VIEWS = ['registries', 'due', 'swaps', 'clean-up'] as const;
+export type RegisterView = (typeof REGISTER_VIEWS)[number];
+
 export const { navigate, route } = createRouter({
   '/': Work,
   '/join/:token': Join,
@@ -17,8 +21,8 @@ export const { navigate, route } = createRouter({
   '/sites/:site/:station/:endpoint': Work,
 });
 
-/** The address of a station, of one endpoint there, of the new endpoint, or of a sight of the plan. */
-export const at = (site: number, station: StationPath, endpoint?: number | 'new' | PlanView) =>
+/** The address of a station, of one endpoint there, of the new endpoint, or of a sight of the station. */
+export const at = (site: number, station: StationPath, endpoint?: number | 'new' | PlanView | RegisterView) =>
   `/sites/${site}/${station}${endpoint ? '/' + endpoint : ''}`;
 
 /** Goes to a path that was put together by {@link at}. */

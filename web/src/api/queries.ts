@@ -94,12 +94,64 @@ export const renumberingsQuery = (siteId: number) =>
     refetchInterval: 20_000,
   });
 
+export const registriesQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'registries'],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}/registries', site(siteId))),
+  });
+export const registryLinesQuery = (siteId: number, id: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'registry', id],
+    queryFn: () => ok(api.GET('/api/registries/{id}/lines', { params: { path: { id } } })),
+  });
+export const registryChoicesQuery = queryOptions({
+  queryKey: ['registry-choices'],
+  queryFn: () => ok(api.GET('/api/registry-choices')),
+  staleTime: Infinity,
+});
+export const dueQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'due'],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}/due', site(siteId))),
+    refetchInterval: 60_000,
+  });
+export const swapsQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'swaps'],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}/swaps', site(siteId))),
+  });
+export const cleanUpQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'clean-up'],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}/clean-up', site(siteId))),
+  });
+
 const endpoint = (id: number) => ({ params: { path: { id } } });
 export const endpointQuery = (id: number) =>
   queryOptions({
     queryKey: ['endpoint', id],
     queryFn: () => okWithTag(api.GET('/api/endpoints/{id}', endpoint(id))),
     enabled: id > 0,
+  });
+export const interfacesQuery = (id: number) =>
+  queryOptions({
+    queryKey: ['endpoint', id, 'interfaces'],
+    queryFn: () => ok(api.GET('/api/endpoints/{id}/interfaces', endpoint(id))),
+  });
+export const registrationsQuery = (id: number) =>
+  queryOptions({
+    queryKey: ['endpoint', id, 'registrations'],
+    queryFn: () => ok(api.GET('/api/endpoints/{id}/registrations', endpoint(id))),
+  });
+export const chainQuery = (id: number) =>
+  queryOptions({
+    queryKey: ['endpoint', id, 'chain'],
+    queryFn: () => ok(api.GET('/api/endpoints/{id}/chain', endpoint(id))),
+  });
+export const labelsQuery = (id: number) =>
+  queryOptions({
+    queryKey: ['endpoint', id, 'labels'],
+    queryFn: () => ok(api.GET('/api/endpoints/{id}/labels', endpoint(id))),
   });
 export const runbookQuery = (id: number) =>
   queryOptions({

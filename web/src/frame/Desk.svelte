@@ -9,7 +9,7 @@
   import Knot from '../ui/Knot.svelte';
   import Tag from '../ui/Tag.svelte';
   import Trouble from '../ui/Trouble.svelte';
-  import type { PlanView, StationPath } from '../router';
+  import type { PlanView, RegisterView, StationPath } from '../router';
   import TopLine from './TopLine.svelte';
 
   let {
@@ -17,6 +17,7 @@
     station,
     chosen,
     view,
+    sight,
     endpoint,
     trouble,
     session,
@@ -25,14 +26,15 @@
     station: StationPath;
     chosen: number | 'new';
     view?: PlanView;
+    sight?: RegisterView;
     endpoint?: { data: Schemas['EndpointView']; etag: string };
     trouble: Problem | null;
     session: Schemas['Session'];
   } = $props();
-  const FEATURES = { register: Register, onboard: Onboard, confirm: Confirm };
-  const Feature = $derived(FEATURES[station === 'plan' ? 'register' : station]);
+  const FEATURES = { onboard: Onboard, confirm: Confirm };
+  const Feature = $derived(station === 'onboard' || station === 'confirm' ? FEATURES[station] : null);
   // Lists and drawings of the whole site take the width that no tag needs.
-  const alone = $derived(!!view && view !== 'mend');
+  const alone = $derived((!!view && view !== 'mend') || !!sight);
   const mayWork = $derived(session.role !== 'OFFICE');
 </script>
 
@@ -62,12 +64,9 @@
 >
   <main id="work" class="min-w-0 pt-4 pb-10" tabindex="-1">
     <Trouble problem={trouble} />
-    {#if station === 'plan'}<Plan {siteId} {chosen} {view} {endpoint} {mayWork} />{:else}<Feature
-        {siteId}
-        {chosen}
-        {endpoint}
-        {mayWork}
-      />{/if}
+    {#if station === 'plan'}<Plan {siteId} {chosen} {view} {endpoint} {mayWork} />
+    {:else if station === 'register'}<Register {siteId} {chosen} {sight} {endpoint} {mayWork} />
+    {:else if Feature}<Feature {siteId} {endpoint} {mayWork} />{/if}
   </main>
   <aside
     class="relative hidden pt-6 {alone ? '' : 'min-[900px]:block'}"

@@ -2,6 +2,7 @@
   import UserRound from '@lucide/svelte/icons/user-round';
   import { useQueryClient } from '@tanstack/svelte-query';
   import { api, ok, type Schemas } from '../api/client';
+  import { shut } from '../ui/shut';
   import { shortName } from '../ui/time';
   import Dialog from '../ui/Dialog.svelte';
   import Invite from '../features/session/Invite.svelte';
@@ -29,7 +30,7 @@
   }
 </script>
 
-<details class="dropdown dropdown-end">
+<details class="dropdown dropdown-end" {@attach shut}>
   <summary class="btn btn-ghost px-2 font-semibold btn-sm"
     ><UserRound size={16} aria-hidden="true" /><span class="max-[500px]:sr-only">{short}</span></summary
   >

@@ -6,7 +6,7 @@
   import NewSite from '../features/site/NewSite.svelte';
   import Loading from '../ui/Loading.svelte';
   import Trouble from '../ui/Trouble.svelte';
-  import { at, go, PLAN_VIEWS, route, STATIONS, type StationPath } from '../router';
+  import { at, go, PLAN_VIEWS, REGISTER_VIEWS, route, STATIONS, type StationPath } from '../router';
   import Desk from './Desk.svelte';
 
   const session = createQuery(() => sessionQuery);
@@ -17,6 +17,7 @@
     (STATIONS as readonly string[]).includes(params.station ?? '') ? (params.station as StationPath) : 'plan',
   );
   const view = $derived(PLAN_VIEWS.find((v) => station === 'plan' && v === params.endpoint));
+  const sight = $derived(REGISTER_VIEWS.find((v) => station === 'register' && v === params.endpoint));
   const chosen = $derived(params.endpoint === 'new' ? 'new' : Number(params.endpoint ?? 0) || 0);
   const endpoint = createQuery(() => ({
     ...endpointQuery(typeof chosen === 'number' ? chosen : 0),
@@ -47,6 +48,7 @@
     {station}
     {chosen}
     {view}
+    {sight}
     endpoint={chosen ? endpoint.data : undefined}
     trouble={chosen && endpoint.error ? asProblem(endpoint.error) : null}
     session={session.data}

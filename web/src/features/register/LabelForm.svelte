@@ -1,44 +1,149 @@
 <script lang="ts">
-  import { useQueryClient } from '@tanstack/svelte-query';
+  import Camera from '@lucide/svelte/icons/camera';
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
-  import { api, asProblem, okWithTag, type Problem, type Schemas } from '../../api/client';
+  import { api, asProblem, ok, okWithTag, type Problem, type Schemas } from '../../api/client';
+  import { labelsQuery } from '../../api/queries';
+  import Dialog from '../../ui/Dialog.svelte';
   import ReadField from '../../ui/ReadField.svelte';
+  import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { readMac, readSerial } from '../address/readers';
+  import NeighbourTable from './NeighbourTable.svelte';
 
   let {
     endpoint,
     onkept,
-  }: { endpoint: { data: Schemas['EndpointView']; etag: string }; onkept?: () => void } = $props();
+    next,
+  }: {
+    endpoint: { data: Schemas['EndpointView']; etag: string };
+    onkept?: () => void;
+    /** Goes to the next label that is still to be read, when there is one. */
+    next?: () => void;
+  } = $props();
   const client = useQueryClient();
   const e = $derived(endpoint.data);
+  const order = createQuery(() => labelsQuery(e.id));
   let mac = $state(untrack(() => endpoint.data.mac ?? ''));
   let serial = $state(untrack(() => endpoint.data.serial));
+  let model = $state(untrack(() => endpoint.data.model));
+  let scan = $state('');
+  let said = $state('');
   let problem = $state<Problem | null>(null);
   let kept = $state(false);
-  const unchanged = $derived(mac === (e.mac ?? '') && serial === e.serial);
+  let table = $state(false);
+  let scanner = $state<HTMLInputElement>();
+  const unchanged = $derived(mac === (e.mac ?? '') && serial === e.serial && model === e.model);
+  const wantsModel = $derived(!!e.model || !!order.data?.some((o) => o.fact === 'MODEL'));
+
+  function take(label: Schemas['LabelView']) {
+    const first = label.macs[0];
+    // As it came: the field reads it, and asks about doubtful characters.
+    if (first) mac = first.text;
+    if (label.serial) serial = label.serial.text;
+    if (label.model) model = label.model;
+    const others = label.macs.slice(1).map((m) => m.text);
+    const found = [first && 'the MAC', label.serial && 'the serial', label.model && 'the model'].filter(
+      Boolean,
+    );
+    said = [
+      found.length ? 'Found ' + found.join(', ') + '.' : '',
+      others.length ? 'Another MAC on it: ' + others.join(', ') + '. Which one is plugged in?' : '',
+      label.rest.length ? 'Nobody could place ' + label.rest.join(', ') + '.' : '',
+    ]
+      .filter(Boolean)
+      .join(' ');
+  }
+
+  async function read(work: () => Promise<Schemas['LabelView']>) {
+    try {
+      take(await work());
+      problem = null;
+      scan = '';
+    } catch (error) {
+      problem = asProblem(error);
+    }
+  }
+  const params = $derived({ path: { id: e.id } });
+  const scanned = (event: KeyboardEvent) => {
+    if (event.key !== 'Enter' || !scan.trim()) return;
+    event.preventDefault();
+    void read(() => ok(api.POST('/api/endpoints/{id}/label-text', { params, body: { text: scan } })));
+  };
+  const pictured = (file?: File) => {
+    if (!file) return;
+    void read(() =>
+      ok(
+        api.POST('/api/endpoints/{id}/label-picture', {
+          params,
+          headers: { 'Content-Type': 'application/octet-stream' },
+          body: file as unknown as string,
+          bodySerializer: (body) => body as unknown as File,
+        }),
+      ),
+    );
+  };
 
   async function keep(event: SubmitEvent) {
     event.preventDefault();
+    let done = false;
+    // Taken now: once the label is on record this one no longer counts as missing.
+    const goOn = next;
     try {
       await okWithTag(
         api.PATCH('/api/endpoints/{id}', {
           params: { path: { id: e.id }, header: { 'If-Match': endpoint.etag } },
-          body: { mac, serial },
+          body: { mac, serial, model },
         }),
       );
       problem = null;
-      kept = true;
-      onkept?.();
+      kept = done = true;
     } catch (error) {
       problem = asProblem(error);
     }
     await client.invalidateQueries({ queryKey: ['site', e.siteId] });
     await client.invalidateQueries({ queryKey: ['endpoint', e.id] });
+    if (!done) return;
+    onkept?.();
+    goOn?.();
   }
 </script>
 
 <form onsubmit={keep} class="grid gap-x-6 sm:grid-cols-2">
+  {#each order.data?.filter((o) => o.before) ?? [] as o (o.fact)}
+    <p class="{o.late ? 'text-error' : 'caution'} mb-2 text-sm sm:col-span-2">
+      {o.fact === 'MAC' ? 'MAC' : o.fact === 'SERIAL' ? 'Serial' : 'Model'}: {o.where}.
+      {o.late
+        ? `“${o.before}” is done and hides it: take it from the network's table, or look once more.`
+        : `Read it before “${o.before}”; afterwards it is out of reach.`}
+    </p>
+  {/each}
+  <div class="mb-3 flex flex-wrap items-end gap-2 sm:col-span-2">
+    <label class="min-w-56 flex-1"
+      ><span class="field-label">Scan or paste the label</span><input
+        bind:this={scanner}
+        class="input w-full font-mono"
+        bind:value={scan}
+        onkeydown={scanned}
+        autocomplete="off"
+        spellcheck="false"
+        placeholder="A bar code wedge types here and presses Enter"
+      /></label
+    >
+    <label class="btn btn-outline btn-primary"
+      ><Camera size={16} aria-hidden="true" />Picture<input
+        type="file"
+        class="sr-only"
+        accept="image/*"
+        capture="environment"
+        onchange={(event) => (pictured(event.currentTarget.files?.[0]), (event.currentTarget.value = ''))}
+      /></label
+    >
+    <button type="button" class="btn btn-outline btn-primary" onclick={() => (table = true)}
+      >From a table</button
+    >
+    <p class="w-full text-sm" role="status">{said}</p>
+  </div>
   <ReadField
     label="MAC"
     bind:value={mac}
@@ -52,11 +157,25 @@
     read={readSerial(e.siteId, e.kind, e.id)}
     error={problem?.field('serial')}
   />
+  {#if wantsModel}<TextField
+      label="Model"
+      bind:value={model}
+      error={problem?.field('model')}
+      hint="To the last letter: variants look alike"
+      mono
+    />{/if}
   <div class="sm:col-span-2">
-    <Trouble problem={problem?.errors.length ? null : problem} />
+    <Trouble
+      problem={problem?.errors.some((x) => ['/mac', '/serial', '/model'].includes(x.pointer))
+        ? null
+        : problem}
+    />
     <button class="btn btn-primary {unchanged ? 'btn-outline' : ''}" disabled={unchanged && !!mac}
-      >Keep MAC and serial</button
+      >Keep {wantsModel ? 'the label' : 'MAC and serial'}</button
     >
     <span role="status" class="ml-3 text-success">{kept ? 'Kept.' : ''}</span>
   </div>
 </form>
+<Dialog bind:open={table} title="From a neighbour table" wide>
+  <NeighbourTable endpointId={e.id} choose={(found) => ((mac = found), (table = false))} />
+</Dialog>

@@ -4,27 +4,24 @@
   import type { Schemas } from '../../api/client';
   import { sitesQuery } from '../../api/queries';
   import Dialog from '../../ui/Dialog.svelte';
+  import { shut } from '../../ui/shut';
   import { at } from '../../router';
   import NewSite from './NewSite.svelte';
 
   let { siteId, session }: { siteId: number; session: Schemas['Session'] } = $props();
   const sites = createQuery(() => sitesQuery);
-  let menu = $state<HTMLDetailsElement>();
   let adding = $state(false);
   const name = $derived(sites.data?.find((s) => s.id === siteId)?.name ?? '');
 </script>
 
-<details class="dropdown" bind:this={menu}>
+<details class="dropdown" {@attach shut}>
   <summary class="quiet flex cursor-pointer list-none items-center gap-1 text-sm hover:text-base-content">
     {name}<ChevronDown size={14} aria-hidden="true" />
   </summary>
   <ul class="dropdown-content menu z-20 mt-1 w-72 rounded border border-base-300 bg-base-100 shadow-lg">
     {#each sites.data ?? [] as site (site.id)}
       <li>
-        <a
-          href={at(site.id, 'plan')}
-          onclick={() => menu?.removeAttribute('open')}
-          aria-current={site.id === siteId}
+        <a href={at(site.id, 'plan')} aria-current={site.id === siteId}
           ><span
             >{site.name}{#if site.client}<span class="quiet block text-xs">{site.client}</span>{/if}</span
           ><span class="quiet ml-auto font-mono">{site.endpoints}</span></a

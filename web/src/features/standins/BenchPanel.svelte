@@ -3,6 +3,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
   import { benchQuery, endpointQuery } from '../../api/queries';
+  import Services from './Services.svelte';
   import Dialog from '../../ui/Dialog.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { route } from '../../router';
@@ -121,5 +122,6 @@
         <p class="quiet mt-1 text-sm">Takes hold with the next restart.</p>
       </form>
     </div>
+    <Services />
   {/if}
 </Dialog>

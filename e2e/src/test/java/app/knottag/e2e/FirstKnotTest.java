@@ -153,7 +153,7 @@ class FirstKnotTest {
         var page = demo.enter("LEAD");
         page.keyboard().press("g");
         page.keyboard().press("r");
-        assertThat(heading(page, "Register")).isVisible();
+        assertThat(heading(page, "Labels")).isVisible();
         readable(page, "register");
         var json = page.waitForDownload(() -> page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("JSON"))
                 .click());

@@ -31,6 +31,7 @@ final class Bench {
 
     private final int secondGroup;
     private final Path kept;
+    private final DhcpFiles dhcp;
     private final JsonMapper json = new JsonMapper();
     private final Map<String, Device> devices = new LinkedHashMap<>();
     private final Map<String, LineServer> open = new HashMap<>();
@@ -43,6 +44,7 @@ final class Bench {
     Bench(int secondGroup, Path kept) throws IOException {
         this.secondGroup = secondGroup;
         this.kept = kept;
+        dhcp = new DhcpFiles(kept.resolveSibling("reservations.conf"));
         GardenCentre.devices().forEach(m -> devices.put(m.station().id(), new Device(m)));
         if (Files.exists(kept)) {
             var states = json.readValue(Files.readString(kept), new TypeReference<Map<String, Device.State>>() {});
@@ -58,6 +60,7 @@ final class Bench {
         var site = new SiteModel(devices.values().stream()
                 .filter(d -> d.up(now))
                 .map(Device::station)
+                .map(dhcp::leased)
                 .toList());
         for (var device : devices.values())
             if (device.up(now))
@@ -75,8 +78,26 @@ final class Bench {
                         now,
                         d.up(now)
                                 ? model.station(d.station().id()).address()
-                                : d.station().address()))
+                                : dhcp.leased(d.station()).address()))
                 .toList();
+    }
+
+    String reservations() {
+        return dhcp.reservations();
+    }
+
+    /** Takes a reservation file whole or not at all; a device on automatic gets its address with its next start. */
+    synchronized void reserve(String file) throws IOException {
+        dhcp.take(file);
+        agree();
+    }
+
+    String leases() {
+        return dhcp.leases(
+                model().stations().stream()
+                        .filter(s -> s.role() == Role.ENDPOINT && s.linked())
+                        .toList(),
+                Instant.now());
     }
 
     String neighbours() {

@@ -8,6 +8,7 @@ import java.net.BindException;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.time.Instant;
 import java.util.Map;
 import tools.jackson.core.JacksonException;
@@ -18,6 +19,7 @@ import tools.jackson.databind.json.JsonMapper;
 public final class Main {
 
     private static final int CONTROL_PORT = 10_060;
+    private static final int PORTAL_PORT = 10_080;
     private static final int FIRST_GROUP = 40;
     private static final int LAST_GROUP = 250;
 
@@ -32,7 +34,11 @@ public final class Main {
         for (int group = FIRST_GROUP; group <= LAST_GROUP; group++) {
             try {
                 var server = HttpServer.create(new InetSocketAddress("127." + group + ".0.1", CONTROL_PORT), 16);
-                serve(server, new Bench(group, Path.of(args[0])));
+                var kept = Path.of(args[0]);
+                var portal = HttpServer.create(new InetSocketAddress("127." + group + ".0.2", PORTAL_PORT), 16);
+                portal.createContext("/", new Portal(kept.resolveSibling("portal.json"), Clock.systemUTC()));
+                portal.start();
+                serve(server, new Bench(group, kept));
                 System.out.println("KNOT control http://127." + group + ".0.1:" + CONTROL_PORT);
                 return;
             } catch (BindException taken) {
@@ -47,6 +53,16 @@ public final class Main {
     private static void serve(HttpServer server, Bench bench) {
         var json = new JsonMapper();
         server.createContext("/neighbours", exchange -> answer(exchange, 200, bench.neighbours()));
+        server.createContext("/dhcp/leases", exchange -> answer(exchange, 200, bench.leases()));
+        server.createContext("/dhcp/reservations", exchange -> {
+            try {
+                if (exchange.getRequestMethod().equals("PUT"))
+                    bench.reserve(new String(exchange.getRequestBody().readAllBytes(), StandardCharsets.UTF_8));
+                answer(exchange, 200, bench.reservations());
+            } catch (IllegalArgumentException e) {
+                answer(exchange, 422, e.getMessage());
+            }
+        });
         server.createContext("/devices", exchange -> {
             try {
                 String[] path = exchange.getRequestURI().getPath().split("/");

@@ -147,13 +147,13 @@ public final class MacReader {
             findings.add(Finding.of(Code.KNOWN, mac + " is already on record for another endpoint."));
         else
             known.stream()
-                    .filter(k -> k.digitsApart(mac) <= 2 && !k.equals(mac))
+                    .filter(k -> k.digitsApart(mac) == 1 || swapped(hex(mac), hex(k)))
                     .sorted((a, b) -> a.digitsApart(mac) - b.digitsApart(mac))
                     .findFirst()
                     .filter(k -> expected.isEmpty())
                     .ifPresent(k -> findings.add(Finding.of(
                             Code.NEAR_KNOWN,
-                            (k.digitsApart(mac) == 1 ? "Only one figure" : "Only two figures") + " away from " + k
+                            (k.digitsApart(mac) == 1 ? "Only one figure" : "Two swapped figures") + " away from " + k
                                     + ", which is on record. Look at the label again.")));
         var slip = expected.filter(e -> !e.equals(mac)).map(e -> slip(mac, e)).orElse(null);
         if (slip != null && slip.kind() == Slip.Kind.NEIGHBOUR_INTERFACE)
@@ -164,10 +164,7 @@ public final class MacReader {
     private static Slip slip(Mac mac, Mac expected) {
         String typed = hex(mac), planned = hex(expected);
         int at = firstDifference(typed, planned);
-        if (mac.digitsApart(expected) == 2
-                && at < 11
-                && typed.charAt(at) == planned.charAt(at + 1)
-                && typed.charAt(at + 1) == planned.charAt(at))
+        if (swapped(typed, planned))
             return new Slip(
                     Slip.Kind.SWAPPED,
                     "Two figures swapped: " + typed.substring(at, at + 2) + ", expected "
@@ -194,6 +191,15 @@ public final class MacReader {
                     at,
                     at / 2 + 1);
         return new Slip(Slip.Kind.DIFFERENT, mac + " is another MAC than the expected " + expected + ".", null, null);
+    }
+
+    /** Whether they differ by two neighbouring figures that stand the other way round. */
+    private static boolean swapped(String a, String b) {
+        int at = firstDifference(a, b);
+        return at < 11
+                && a.charAt(at) == b.charAt(at + 1)
+                && a.charAt(at + 1) == b.charAt(at)
+                && a.substring(at + 2).equals(b.substring(at + 2));
     }
 
     private static boolean lookAlike(char a, char b) {

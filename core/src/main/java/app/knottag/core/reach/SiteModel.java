@@ -62,6 +62,11 @@ public record SiteModel(List<Station> stations) {
             return new Station(id, name, role, mac, serial, linked, onAutomatic, address, leased, port, ask, answer);
         }
 
+        /** Returns the station with another address kept for it by the DHCP server. */
+        public Station withLease(Ipv4Address address) {
+            return new Station(id, name, role, mac, serial, linked, automatic, typed, address, port, ask, answer);
+        }
+
         Station withPort(int number) {
             return new Station(id, name, role, mac, serial, linked, automatic, typed, leased, number, ask, answer);
         }

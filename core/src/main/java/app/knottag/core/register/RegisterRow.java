@@ -18,6 +18,7 @@ public record RegisterRow(
         List<Ipv4Address> resolvers,
         Optional<Mac> mac,
         String serial,
+        String model,
         Optional<Integer> port,
         String place,
         String outlet,

@@ -10,6 +10,7 @@ import app.knottag.core.register.Registry.Sharing;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -81,6 +82,8 @@ public final class RegistrationJudge {
                     Code.AWAY,
                     false,
                     unit.name() + " is away. Register it when it is back, or its time runs out."));
+        // What must be mended stands before what is only asked.
+        found.sort(Comparator.comparing(o -> !o.refuses()));
         return found;
     }
 

@@ -65,8 +65,8 @@ public record Registry(
         RESERVATIONS("reservation list of a DHCP server or router"),
         ACCESS_LIST("access list of a switch or wireless"),
         PORTAL("self-service portal"),
-        GUEST_DESK("guest desk"),
-        SERVICE("outside service");
+        SERVICE("outside service"),
+        GUEST_DESK("guest desk");
 
         private final String words;
 

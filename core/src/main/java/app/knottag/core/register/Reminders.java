@@ -5,6 +5,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalTime;
 import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -16,6 +17,8 @@ import org.jspecify.annotations.Nullable;
 public final class Reminders {
 
     private static final LocalTime MORNING = LocalTime.of(9, 0);
+    private static final DateTimeFormatter DAY_AND_TIME =
+            DateTimeFormatter.ofPattern("d MMM yyyy 'at' HH:mm", Locale.ENGLISH);
 
     private Reminders() {}
 
@@ -149,10 +152,10 @@ public final class Reminders {
                                         .orElse(".")));
     }
 
-    private static String words(Instant end, ZoneId zone) {
-        // An end at midnight is the end of the day before.
+    /** Returns an end as people say it; midnight is the end of the day before. */
+    public static String words(Instant end, ZoneId zone) {
         var last = end.minus(Duration.ofMinutes(1)).atZone(zone);
-        return last.toLocalDate() + " at " + last.toLocalTime().withSecond(0).withNano(0);
+        return DAY_AND_TIME.format(last);
     }
 
     private static Optional<Reminder> reminder(Subject s, What what, Instant at, String title, String detail) {

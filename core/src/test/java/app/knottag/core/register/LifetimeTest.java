@@ -152,7 +152,7 @@ class LifetimeTest {
         assertThat(list).singleElement().satisfies(r -> {
             assertThat(r.key() + ": " + r.title() + ". " + r.detail())
                     .isEqualTo(
-                            "renew-9: Renew Laptop in Desk. It ends on 2026-10-25 at 08:59. The clocks change before it ends: it ends 60 min earlier by the clock than it began.");
+                            "renew-9: Renew Laptop in Desk. It ends on 25 Oct 2026 at 08:59. The clocks change before it ends: it ends 60 min earlier by the clock than it began.");
             assertThat(r.at()).isEqualTo(at("2026-10-25T04:00", BERLIN).minusSeconds(3600));
             assertThat(r.due(from, BERLIN)).isFalse();
             assertThat(r.due(at("2026-10-25T00:01", BERLIN), BERLIN)).isTrue();

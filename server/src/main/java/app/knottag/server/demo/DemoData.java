@@ -66,6 +66,7 @@ class DemoData implements ApplicationRunner {
     private final StandIns standIns;
     private final Sheet sheet;
     private final WiringStore wires;
+    private final DemoRegister register;
     private final SightingStore sightings;
     private final Clock clock;
     private final JsonMapper json;
@@ -82,6 +83,7 @@ class DemoData implements ApplicationRunner {
             StandIns standIns,
             Sheet sheet,
             WiringStore wires,
+            DemoRegister register,
             SightingStore sightings,
             Clock clock,
             JsonMapper json) {
@@ -95,6 +97,7 @@ class DemoData implements ApplicationRunner {
         this.standIns = standIns;
         this.sheet = sheet;
         this.wires = wires;
+        this.register = register;
         this.sightings = sightings;
         this.clock = clock;
         this.json = json;
@@ -116,7 +119,7 @@ class DemoData implements ApplicationRunner {
                 List.of(a(1), Ipv4Address.parse("203.0.113.9")),
                 Optional.of(new Series("Till", 50, 7450)),
                 LEAD);
-        ground(site, segment);
+        long office = ground(site, segment);
         client(site);
         for (int n = 1; n <= 5; n++) sites.keepPartner(site, "Till " + n + " workstation", a(30 + n), 7500);
         long till1 = till(site, segment, 1, "Front counter left", "F-01", "Shop switch 3");
@@ -175,11 +178,12 @@ class DemoData implements ApplicationRunner {
         work(till2, "confirm");
         work(till3, "first-start");
         act(till3, "first-start", Action.START, Map.of());
+        register.fill(site, office, LEAD);
         sites.add("Pellworth Farm Kitchen", "PFK", "Europe/Berlin", LEAD);
     }
 
     /** What she finds there: a router, a switch with its patched outlets, an office network of its own. */
-    private void ground(long site, long shop) {
+    private long ground(long site, long shop) {
         long office = sites.addSegment(
                 site,
                 "Office",
@@ -216,6 +220,7 @@ class DemoData implements ApplicationRunner {
                 EndpointRequest.of(office, "copier", "Office copier", "10.44.17.40", "")
                         .done(),
                 LEAD);
+        return office;
     }
 
     private void client(long site) {

@@ -124,6 +124,9 @@ public class Endpoints {
         var reading = MacReader.read(text, known, Optional.empty());
         if (reading.value() == null) return reading;
         var mac = Mac.parse(reading.value());
+        // What was looked at and kept is not asked about again.
+        if (all.stream().anyMatch(i -> i.endpointId() == endpointId && i.mac().equals(mac) && i.counts()))
+            reading = MacReader.read(text, known, Optional.of(mac));
         var more = new ArrayList<>(reading.findings());
         more.replaceAll(f ->
                 f.code() == Code.KNOWN ? Finding.of(f.code(), mac + " is on record for " + holder(all, mac) + ".") : f);

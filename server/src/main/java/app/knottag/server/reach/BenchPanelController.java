@@ -1,6 +1,8 @@
 package app.knottag.server.reach;
 
 import app.knottag.core.reach.Fault;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -75,6 +77,26 @@ class BenchPanelController {
     Panel mend(@PathVariable String id, @PathVariable Fault fault) {
         standIns.send("DELETE", "/devices/" + id(id) + "/faults/" + fault, "");
         return panel();
+    }
+
+    /** The DHCP server and the portal of the demo: what stands in their files and where the portal is. */
+    record Services(String reservations, String leases, String portal, String portalNote) {}
+
+    record ReservationsRequest(@NotNull String text) {}
+
+    @GetMapping("/api/bench-panel/services")
+    Services services() {
+        return new Services(
+                standIns.get("/dhcp/reservations"),
+                standIns.get("/dhcp/leases"),
+                "http://127." + standIns.secondGroup() + ".0.2:10080/",
+                "Sign in as imke with garden-gate, or as joris with green-house.");
+    }
+
+    @PutMapping("/api/bench-panel/services")
+    Services reserve(@Valid @RequestBody ReservationsRequest b) {
+        standIns.send("PUT", "/dhcp/reservations", b.text());
+        return services();
     }
 
     private static String id(String id) {

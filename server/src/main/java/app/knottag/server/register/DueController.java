@@ -1,12 +1,10 @@
 package app.knottag.server.register;
 
-import app.knottag.core.log.Words;
 import app.knottag.core.register.GuestPasses;
 import app.knottag.core.register.LeadTimes;
 import app.knottag.core.register.Lifetime;
 import app.knottag.core.register.Reminders.Reminder;
 import app.knottag.core.register.Reminders.What;
-import app.knottag.server.log.Log;
 import app.knottag.server.register.PrerequisiteStore.PrerequisiteRow;
 import app.knottag.server.site.Sites;
 import app.knottag.server.web.Idempotency;
@@ -20,12 +18,8 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.util.List;
-import java.util.Map;
-import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import org.springframework.dao.DuplicateKeyException;
 import org.springframework.http.HttpStatus;
-import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -87,25 +81,25 @@ class DueController {
     private final Housekeeping housekeeping;
     private final Registrations registrations;
     private final PrerequisiteStore store;
+    private final Orders orders;
     private final Sites sites;
     private final Idempotency idempotency;
-    private final Log log;
     private final Clock clock;
 
     DueController(
             Housekeeping housekeeping,
             Registrations registrations,
             PrerequisiteStore store,
+            Orders orders,
             Sites sites,
             Idempotency idempotency,
-            Log log,
             Clock clock) {
         this.housekeeping = housekeeping;
         this.registrations = registrations;
         this.store = store;
+        this.orders = orders;
         this.sites = sites;
         this.idempotency = idempotency;
-        this.log = log;
         this.clock = clock;
     }
 
@@ -149,69 +143,30 @@ class DueController {
 
     @PostMapping("/api/sites/{siteId}/prerequisites")
     @ResponseStatus(HttpStatus.CREATED)
-    @Transactional
-    public Kept add(
+    Kept add(
             @PathVariable long siteId,
             @Valid @RequestBody PrerequisiteRequest b,
             @RequestHeader(name = "Idempotency-Key", required = false) String key,
             Principal by) {
         sites.site(siteId);
-        if (b.days() < 0 || b.days() > 365) throw Problem.field("days", "out-of-range", "It takes 0 to 365 days.");
-        var row = new PrerequisiteRow(
-                0,
-                siteId,
-                words("name", b.name(), true),
-                words("who", b.who(), false),
-                b.days(),
-                words("after", b.after(), false),
-                null);
-        try {
-            return idempotency.once(by.getName(), key, List.of(siteId, b), Kept.class, () -> {
-                long id = store.add(row);
-                housekeeping.leadTimes(siteId);
-                log.write(Log.entry(by.getName(), "to be ordered")
-                        .at(siteId, null)
-                        .after(row));
-                return new Kept(id);
-            });
-        } catch (DuplicateKeyException e) {
-            throw Problem.conflict("name", "name-taken", "That stands in the list already.", Map.of());
-        }
-    }
-
-    private static String words(String field, String text, boolean needed) {
-        String words = text == null ? "" : text.strip();
-        Words.problem(words, needed).ifPresent(p -> {
-            throw Problem.field(field, "bad-words", p);
-        });
-        return words;
+        return idempotency.once(
+                by.getName(),
+                key,
+                List.of(siteId, b),
+                Kept.class,
+                () -> new Kept(orders.add(siteId, b.name(), b.who(), b.days(), b.after(), by.getName())));
     }
 
     @PutMapping("/api/sites/{siteId}/prerequisites/{id}")
-    @Transactional
-    public DueView done(
-            @PathVariable long siteId, @PathVariable long id, @Valid @RequestBody DoneRequest b, Principal by) {
-        if (store.done(siteId, id, b.done() ? clock.instant() : null) > 0)
-            log.write(Log.entry(by.getName(), b.done() ? "it is there" : "it is not there after all")
-                    .at(siteId, null)
-                    .after(store.of(siteId).stream()
-                            .filter(p -> p.id() == id)
-                            .findFirst()
-                            .orElse(null)));
+    DueView done(@PathVariable long siteId, @PathVariable long id, @Valid @RequestBody DoneRequest b, Principal by) {
+        orders.done(siteId, id, b.done(), by.getName());
         return due(siteId);
     }
 
     @PutMapping("/api/sites/{siteId}/visit")
-    @Transactional
-    public DueView visit(@PathVariable long siteId, @Valid @RequestBody VisitRequest b, Principal by) {
-        if (b.slack() < 0 || b.slack() > 60)
-            throw Problem.field("slack", "out-of-range", "0 to 60 days can be kept free.");
+    DueView visit(@PathVariable long siteId, @Valid @RequestBody VisitRequest b, Principal by) {
         sites.site(siteId);
-        store.setVisit(siteId, b.on(), b.slack());
-        log.write(Log.entry(by.getName(), "visit planned")
-                .at(siteId, null)
-                .after(Map.of(
-                        "on", Optional.ofNullable(b.on()).map(Object::toString).orElse("none"))));
+        orders.visit(siteId, b.on(), b.slack(), by.getName());
         return due(siteId);
     }
 

@@ -81,6 +81,7 @@ class Register {
                 Sites.resolvers(segment),
                 Optional.ofNullable(e.mac()),
                 e.serial(),
+                e.model(),
                 Optional.ofNullable(e.servicePort()),
                 e.place(),
                 e.outlet(),
@@ -175,6 +176,7 @@ class Register {
                             .numbered(
                                     row.number().orElse(null), null, row.port().orElse(null))
                             .labelled(row.mac().orElse(null), row.serial())
+                            .model(row.model())
                             .wired(row.place(), row.outlet(), row.switchPort())
                             .paired(
                                     row.partner(),

@@ -15,6 +15,7 @@ import app.knottag.core.register.RegistryEntry;
 import app.knottag.core.register.RegistryFile;
 import app.knottag.core.register.RegistryForm;
 import app.knottag.core.register.RegistryReader;
+import app.knottag.core.register.Reminders;
 import app.knottag.core.register.Unit;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
@@ -104,6 +105,7 @@ public class Registrations {
             @Nullable Instant askedAt,
             @Nullable Instant enteredAt,
             @Nullable Instant endsAt,
+            String endsWords,
             @Nullable Instant endedAt,
             int version) {}
 
@@ -189,6 +191,12 @@ public class Registrations {
                 registry, site.registrations(), site.units().values(), clock.instant());
     }
 
+    /** Returns one entry as it stands, also that of a retired unit. */
+    RegistryLine view(long id) {
+        var row = get(id);
+        return line(book.plain(registry(row.registryId())), row, book.unit(endpoints.find(row.endpointId())));
+    }
+
     RegistryLine line(Registry registry, RegistrationRow row, Unit unit) {
         var registration = RegistryBook.plain(row);
         var truth = registry.truth(unit, registration.held());
@@ -226,6 +234,7 @@ public class Registrations {
                 row.askedAt(),
                 row.enteredAt(),
                 row.endsAt(),
+                row.endsAt() == null ? "" : Reminders.words(row.endsAt(), zone(row.siteId())),
                 row.endedAt(),
                 row.version());
     }
@@ -249,6 +258,7 @@ public class Registrations {
                 null,
                 null,
                 null,
+                "",
                 null,
                 0);
     }

@@ -72,6 +72,7 @@ public class RegistryBook {
         return new Site(
                 store.registries(siteId).stream()
                         .map(this::plain)
+                        .sorted(Comparator.comparing(Registry::type))
                         .collect(Collectors.toMap(Registry::id, Function.identity(), (a, b) -> a, LinkedHashMap::new)),
                 store.ofSite(siteId),
                 units(siteId));
@@ -114,7 +115,11 @@ public class RegistryBook {
                 .toList();
     }
 
-    Unit unit(EndpointStore.Row e) {
+    public Registry registry(long id) {
+        return plain(store.registry(id));
+    }
+
+    public Unit unit(EndpointStore.Row e) {
         return unit(e, interfaces.of(e.id()));
     }
 

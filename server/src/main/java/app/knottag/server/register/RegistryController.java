@@ -73,7 +73,8 @@ class RegistryController {
 
     record Kept(long id) {}
 
-    record CleanUpItem(CleanUp.Reason reason, long registration, long endpointId, String message, String wayOut) {}
+    record CleanUpItem(
+            CleanUp.Reason reason, long registration, int version, long endpointId, String message, String wayOut) {}
 
     record CleanUpView(List<CleanUpItem> items, List<String> owners, List<String> left) {}
 
@@ -211,10 +212,7 @@ class RegistryController {
             Principal by) {
         return RegistryConflicts.guard(() -> {
             registrations.act(id, Etags.required(ifMatch), b, by.getName());
-            var row = store.find(id);
-            var site = book.site(row.siteId());
-            return registrations.line(
-                    site.registries().get(row.registryId()), row, site.units().get(row.endpointId()));
+            return registrations.view(id);
         });
     }
 
@@ -261,7 +259,13 @@ class RegistryController {
         sites.site(siteId);
         return new CleanUpView(
                 housekeeping.cleanUp(siteId).stream()
-                        .map(i -> new CleanUpItem(i.reason(), i.registration(), i.unit(), i.message(), i.wayOut()))
+                        .map(i -> new CleanUpItem(
+                                i.reason(),
+                                i.registration(),
+                                store.find(i.registration()).version(),
+                                i.unit(),
+                                i.message(),
+                                i.wayOut()))
                         .toList(),
                 store.ofSite(siteId).stream()
                         .filter(r -> r.endedAt() == null && !r.owner().isEmpty())

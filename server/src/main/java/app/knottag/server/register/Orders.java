@@ -1,0 +1,81 @@
+package app.knottag.server.register;
+
+import app.knottag.core.log.Words;
+import app.knottag.server.log.Log;
+import app.knottag.server.register.PrerequisiteStore.PrerequisiteRow;
+import app.knottag.server.web.Problem;
+import java.time.Clock;
+import java.time.LocalDate;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.dao.DuplicateKeyException;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Keeps what must be ordered or asked for before the next visit. */
+@Service
+public class Orders {
+
+    private final PrerequisiteStore store;
+    private final Housekeeping housekeeping;
+    private final Log log;
+    private final Clock clock;
+
+    Orders(PrerequisiteStore store, Housekeeping housekeeping, Log log, Clock clock) {
+        this.store = store;
+        this.housekeeping = housekeeping;
+        this.log = log;
+        this.clock = clock;
+    }
+
+    @Transactional
+    public long add(long siteId, String name, String who, int days, String after, String by) {
+        if (days < 0 || days > 365) throw Problem.field("days", "out-of-range", "It takes 0 to 365 days.");
+        var row = new PrerequisiteRow(
+                0,
+                siteId,
+                words("name", name, true),
+                words("who", who, false),
+                days,
+                words("after", after, false),
+                null);
+        try {
+            long id = store.add(row);
+            // What waits in a circle or for nothing is refused here, and so never kept.
+            housekeeping.leadTimes(siteId);
+            log.write(Log.entry(by, "to be ordered").at(siteId, null).after(row));
+            return id;
+        } catch (DuplicateKeyException e) {
+            throw Problem.conflict("name", "name-taken", "That stands in the list already.", Map.of());
+        }
+    }
+
+    private static String words(String field, String text, boolean needed) {
+        String words = text == null ? "" : text.strip();
+        Words.problem(words, needed).ifPresent(p -> {
+            throw Problem.field(field, "bad-words", p);
+        });
+        return words;
+    }
+
+    @Transactional
+    public void done(long siteId, long id, boolean done, String by) {
+        if (store.done(siteId, id, done ? clock.instant() : null) == 0) return;
+        log.write(Log.entry(by, done ? "it is there" : "it is not there after all")
+                .at(siteId, null)
+                .after(store.of(siteId).stream()
+                        .filter(p -> p.id() == id)
+                        .findFirst()
+                        .orElse(null)));
+    }
+
+    @Transactional
+    public void visit(long siteId, LocalDate on, int slack, String by) {
+        if (slack < 0 || slack > 60) throw Problem.field("slack", "out-of-range", "0 to 60 days can be kept free.");
+        store.setVisit(siteId, on, slack);
+        log.write(Log.entry(by, "visit planned")
+                .at(siteId, null)
+                .after(Map.of(
+                        "on", Optional.ofNullable(on).map(Object::toString).orElse("none"))));
+    }
+}

@@ -1,0 +1,43 @@
+import { useQueryClient } from '@tanstack/svelte-query';
+import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+import type { RegistryLine } from './states';
+
+/** Runs changes of the register: keeps what went wrong, and fetches anew whatever they touch. */
+export function registerWork(siteId: () => number) {
+  const client = useQueryClient();
+  const state = $state<{ problem: Problem | null; busy: boolean }>({ problem: null, busy: false });
+  const run = async (work: () => Promise<unknown>): Promise<boolean> => {
+    state.busy = true;
+    let done = false;
+    try {
+      await work();
+      state.problem = null;
+      done = true;
+    } catch (error) {
+      state.problem = asProblem(error);
+    }
+    await client.invalidateQueries({ queryKey: ['site', siteId()] });
+    await client.invalidateQueries({ queryKey: ['endpoint'] });
+    state.busy = false;
+    return done;
+  };
+  return {
+    get problem() {
+      return state.problem;
+    },
+    get busy() {
+      return state.busy;
+    },
+    run,
+    /** Does one thing with an entry, from the version that is on the screen. */
+    act: (line: RegistryLine, body: Schemas['ActRequest']) =>
+      run(() =>
+        ok(
+          api.POST('/api/registrations/{id}/acts', {
+            params: { path: { id: line.id ?? 0 }, header: { 'If-Match': `"${line.version}"` } },
+            body,
+          }),
+        ),
+      ),
+  };
+}
