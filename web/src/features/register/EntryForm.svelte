@@ -22,6 +22,8 @@
       shared: line.entry.sharedWith.join(', '),
       reason: '',
       entered: false,
+      issued: line.issued,
+      issuedUsed: line.issuedUsed,
     })),
   );
   let judged = $state<Schemas['Objection'][]>(untrack(() => line.objections));
@@ -64,10 +66,19 @@
     };
   });
 
+  // What a service gave out, and what stands where that is used: one unit, one address, one account.
+  const keepIssued = () => work.act(line, { act: 'ISSUED', issued: f.issued, issuedUsed: f.issuedUsed });
+
+  const keepPeople = () => {
+    const { name, owner, sharedWith, reason } = body;
+    return work.act(line, { act: 'CHANGE', name, owner, sharedWith, reason });
+  };
+
   async function keep(event: SubmitEvent) {
     event.preventDefault();
+    const issued = f.issued !== line.issued || f.issuedUsed !== line.issuedUsed;
     const kept = line.id
-      ? await work.act(line, { act: 'CHANGE', ...body })
+      ? await (issued ? keepIssued() : keepPeople())
       : await work.run(() =>
           ok(
             api.POST('/api/registries/{id}/registrations', {
@@ -106,6 +117,20 @@
       error={said('sharedWith')}
       hint="Names, parted by commas; none for a personal device"
     />{/if}
+  {#if line.id && line.type === 'SERVICE'}
+    <TextField
+      label="What the service issued"
+      bind:value={f.issued}
+      error={work.problem?.field('issued')}
+      hint="Its sender address or number, never a key"
+    />
+    <TextField
+      label="What stands where that is used"
+      bind:value={f.issuedUsed}
+      error={work.problem?.field('issuedUsed')}
+      hint="Such as the allowed sender in the online account"
+    />
+  {/if}
   {#if questions.length}
     <div class="sm:col-span-2">
       {#each questions as q (q.code)}<p class="caution">{q.message}</p>{/each}

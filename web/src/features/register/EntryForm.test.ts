@@ -53,6 +53,22 @@ describe('registering a unit', () => {
     });
   });
 
+  it('changes the people of an entry, or what its service issued, and nothing besides', async () => {
+    const there = { ...line, id: 9, version: 2, type: 'SERVICE' as const };
+    const sent = answering({ [JUDGED]: { body: there }, 'POST /api/registrations/9/acts': { body: there } });
+    show(EntryForm, { line: there, rules, siteId: 1, done: () => {} });
+    await fireEvent.input(screen.getByLabelText('Whose entry it is'), { target: { value: 'Eva' } });
+    await fireEvent.click(screen.getByRole('button', { name: 'Keep the change' }));
+    await waitFor(() => expect(sent.filter((s) => s.call.endsWith('/acts'))).toHaveLength(1));
+    await fireEvent.input(screen.getByLabelText('What the service issued'), { target: { value: 'a@fax' } });
+    await fireEvent.click(screen.getByRole('button', { name: 'Keep the change' }));
+    await waitFor(() => expect(sent.filter((s) => s.call.endsWith('/acts'))).toHaveLength(2));
+    expect(sent.filter((s) => s.call.endsWith('/acts')).map((s) => s.body)).toEqual([
+      { act: 'CHANGE', name: '', owner: 'Eva', sharedWith: [], reason: '' },
+      { act: 'ISSUED', issued: 'a@fax', issuedUsed: '' },
+    ]);
+  });
+
   it('keeps the form when the server refuses after all', async () => {
     const done = vi.fn();
     answering({

@@ -72,9 +72,8 @@
     ></textarea>
   </div>
   <div class="sm:col-span-2">
-    <button
-      class="btn {report ? 'btn-outline' : ''} btn-primary"
-      disabled={work.busy || (!text.trim() && !file)}>Compare</button
+    <button class="btn btn-outline btn-primary" disabled={work.busy || (!text.trim() && !file)}
+      >Compare</button
     >
   </div>
 </form>
@@ -92,7 +91,7 @@
     <h3 class="font-bold">
       {report.asWanted} of {report.lines.length} as it should be
     </h3>
-    <ul class="mt-1 max-h-72 overflow-y-auto">
+    <ul class="mt-1">
       {#each report.lines as l (l.outcome + l.line + l.name)}
         <li class="flex items-start gap-2.5 border-b border-base-300 py-1.5 text-sm" data-outcome={l.outcome}>
           <Knot state={KNOTS[l.outcome]} size={22} />

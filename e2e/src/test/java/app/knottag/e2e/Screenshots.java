@@ -11,6 +11,7 @@ import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.ReducedMotion;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 
 /** Makes docs/screenshots anew from the demo; run by ./knot screenshots, not by the tests. */
@@ -28,6 +29,15 @@ class Screenshots {
             assertThat(page.locator("main h1")).isVisible();
             assertThat(page.getByText("Fetching…")).hasCount(0);
             shot(page, sight);
+        }
+        for (var sight : Map.of("registries", "registries", "due", "due", "swap", "swaps")
+                .entrySet()) {
+            page.navigate(demo.url() + "/sites/1/register/" + sight.getValue());
+            assertThat(page.locator("main h1")).isVisible();
+            assertThat(page.getByText("Fetching…")).hasCount(0);
+            if (sight.getKey().equals("registries"))
+                page.getByText("Staff portal").first().click();
+            shot(page, sight.getKey());
         }
         page.navigate(demo.url() + "/sites/1/plan/intake");
         field(page, "Paste it here")

@@ -1,5 +1,6 @@
 package app.knottag.core.register;
 
+import app.knottag.core.hardware.InterfaceChoice;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.hardware.MacReader;
 import app.knottag.core.reading.Slip;
@@ -139,7 +140,14 @@ public final class RegistryCompare {
         return units.stream()
                 .filter(u -> u.has(mac))
                 .findFirst()
-                .map(u -> "It belongs to " + u.name() + (u.retired() ? ", which is retired." : "."))
+                .map(u -> u.retired()
+                        ? "It belongs to " + u.name() + ", which is retired."
+                        : InterfaceChoice.of(u.interfaces(), registry.medium())
+                                        .chosen()
+                                        .filter(i -> !i.mac().equals(mac))
+                                        .isPresent()
+                                ? "It is another interface of " + u.name() + ": one box, one entry. Take this one out."
+                                : "It belongs to " + u.name() + ".")
                 .orElse("Nobody knows it: an old unit, most likely. Take it out first.");
     }
 

@@ -17,6 +17,14 @@ public record Standing(Station station, Knot knot) {
         DONE
     }
 
+    /**
+     * What is on record of an endpoint.
+     *
+     * @param labelled whether both MAC and serial are
+     * @param confirmed whether it was signed off
+     */
+    public record Known(boolean addressed, boolean labelled, boolean confirmed) {}
+
     /** How the registrations of an endpoint stand together, the worst of them. */
     public enum Entries {
         /** All stand where they must; whether it has restarted since is the runbook's business. */
@@ -31,9 +39,9 @@ public record Standing(Station station, Knot knot) {
      *
      * @param roundFailed whether a check failed in the latest round
      */
-    public static Standing of(EndpointPlan plan, Runbook runbook, boolean roundFailed, Entries entries) {
-        if (plan.address().isEmpty()) return new Standing(Station.PLAN, Knot.OPEN);
-        if (plan.mac().isEmpty() || plan.serial().isEmpty()) return new Standing(Station.REGISTER, Knot.OPEN);
+    public static Standing of(Known known, Runbook runbook, boolean roundFailed, Entries entries) {
+        if (!known.addressed()) return new Standing(Station.PLAN, Knot.OPEN);
+        if (!known.labelled()) return new Standing(Station.REGISTER, Knot.OPEN);
         if (entries == Entries.RAN_OUT) return new Standing(Station.REGISTER, Knot.FRAYED);
         if (entries == Entries.TO_REGISTER) return new Standing(Station.REGISTER, Knot.OPEN);
         if (entries == Entries.HANDED_IN) return new Standing(Station.REGISTER, Knot.HALF_DRAWN);
@@ -42,7 +50,7 @@ public record Standing(Station station, Knot knot) {
             return new Standing(Station.ONBOARD, frayed ? Knot.FRAYED : runbook.begun() ? Knot.HALF_DRAWN : Knot.OPEN);
         }
         if (roundFailed) return new Standing(Station.CONFIRM, Knot.FRAYED);
-        return plan.confirmed()
+        return known.confirmed()
                 ? new Standing(Station.DONE, Knot.TIGHT)
                 : new Standing(Station.CONFIRM, Knot.HALF_DRAWN);
     }

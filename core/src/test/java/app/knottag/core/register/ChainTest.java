@@ -115,10 +115,12 @@ class ChainTest {
                 "a 10 2  | DIFFERS   | The address is 10.0.0.2 there, 10.0.0.1 here.",
                 "b 10 1  | DIFFERS   | The name is b there, a here.",
                 "a 01 1  | DIFFERS   | 00:00:5E:00:53:01 stands there instead of 00:00:5E:00:53:10. Two figures swapped: 01, expected 10.",
-                "a 20 1  | DIFFERS   | 00:00:5E:00:53:20 stands there instead of 00:00:5E:00:53:10. 2 typed, expected 1.",
+                "a 30 1  | DIFFERS   | 00:00:5E:00:53:30 stands there instead of 00:00:5E:00:53:10. 3 typed, expected 1.",
                 "a F0 9  | DIFFERS   | 00:00:5E:00:53:F0 stands there instead of 00:00:5E:00:53:10. F typed, expected 1. The address is 10.0.0.9 there, 10.0.0.1 here.",
                 "a 99 1  | DIFFERS   | 00:00:5E:00:53:99 stands there instead of 00:00:5E:00:53:10. It belongs to Old copier, which is retired.",
                 "a 77 1  | DIFFERS   | 00:00:5E:00:53:77 stands there instead of 00:00:5E:00:53:10. Nobody knows it: an old unit, most likely. Take it out first.",
+                "z 21 9  | STRANGER  | It is another interface of Scanner: one box, one entry. Take this one out.",
+                "z 20 9  | STRANGER  | It belongs to Scanner.",
                 "z 99 9  | STRANGER  | It belongs to Old copier, which is retired.",
                 "z 77 9  | STRANGER  | Nobody knows it: an old unit, most likely. Take it out first.",
             })
@@ -126,6 +128,7 @@ class ChainTest {
         String[] h = held.split(" ");
         var units = List.of(
                 unit(1, "Copier", "WIRED 10*, WIRELESS 11"),
+                unit(3, "Scanner", "WIRED 20*, WIRELESS 21"),
                 with(unit(2, "Old copier", "WIRED 99*"), false, false, true, ""));
         var lines = new RegistryCompare(registry(1, "Router", Type.RESERVATIONS), RegistryForm.HOST_BLOCKS, units)
                 .compare(

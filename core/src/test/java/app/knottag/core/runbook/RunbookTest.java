@@ -190,9 +190,23 @@ class RunbookTest {
             boolean confirmed,
             Station station,
             Knot knot) {
-        var plan = plan(address, mac, "OC2-7H41-0093", confirmed);
-        assertThat(Standing.of(plan, runbook(tied, next), failed, Standing.Entries.SETTLED))
+        var known = new Standing.Known(address != null, mac != null, confirmed);
+        assertThat(Standing.of(known, runbook(tied, next), failed, Standing.Entries.SETTLED))
                 .isEqualTo(new Standing(station, knot));
+    }
+
+    @DisplayName("It is registered before it is set up, and never later than its label is read")
+    @ParameterizedTest(name = "{0}, labelled {1}: {2} {3}")
+    @CsvSource({
+        "SETTLED, true, DONE, TIGHT",
+        "HANDED_IN, true, REGISTER, HALF_DRAWN",
+        "TO_REGISTER, true, REGISTER, OPEN",
+        "RAN_OUT, true, REGISTER, FRAYED",
+        "RAN_OUT, false, REGISTER, OPEN",
+    })
+    void standsByItsEntries(Standing.Entries entries, boolean labelled, Station station, Knot knot) {
+        var known = new Standing.Known(true, labelled, true);
+        assertThat(Standing.of(known, runbook(8, Knot.OPEN), false, entries)).isEqualTo(new Standing(station, knot));
     }
 
     @Test

@@ -32,10 +32,12 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -171,14 +173,22 @@ public class Registrations {
 
     /** Returns every unit that stands in a registry or should, in the order of what needs doing. */
     List<RegistryLine> lines(RegistryBook.Site site, Registry registry) {
+        return lines(site, registry, u -> true);
+    }
+
+    /** Returns the same of some units only. */
+    List<RegistryLine> lines(RegistryBook.Site site, Registry registry, Predicate<Unit> some) {
         var judge = judge(site, registry);
         var lines = new ArrayList<RegistryLine>();
+        var there = new HashSet<Long>();
         for (var row : site.rows()) {
             var unit = site.units().get(row.endpointId());
-            if (row.registryId() == registry.id() && unit != null) lines.add(line(registry, row, unit));
+            if (row.registryId() != registry.id() || unit == null || !some.test(unit)) continue;
+            lines.add(line(registry, row, unit));
+            if (row.endedAt() == null) there.add(unit.id());
         }
         for (var unit : site.units().values())
-            if (registry.wants(unit) && site.row(registry.id(), unit.id()).isEmpty())
+            if (some.test(unit) && registry.wants(unit) && !there.contains(unit.id()))
                 lines.add(missing(registry, unit, judge, registry.proposal(unit, "", List.of())));
         lines.sort((a, b) -> a.state() == b.state()
                 ? a.endpoint().compareToIgnoreCase(b.endpoint())
@@ -537,24 +547,27 @@ public class Registrations {
         var view = view(row.siteId(), registry, b.form(), Boolean.TRUE.equals(b.onlyChanges()), standing, objected);
         if (preview) return view;
         var now = clock.instant();
+        var corrected = new ArrayList<Long>();
         for (var r : site.rows())
-            if (r.registryId() == registryId && r.endedAt() == null) correct(site, registry, r, now);
+            if (r.registryId() == registryId && r.endedAt() == null && correct(site, registry, r, now))
+                corrected.add(r.endpointId());
         store.handOver(
                 new HandOverRow(0, registryId, now, by, b.form().name(), new Json(json.writeValueAsString(standing))));
         log.write(Log.entry(by, "handed over the list of " + registry.name())
                 .at(row.siteId(), null)
                 .after(Map.of("new", view.added(), "changed", view.changed(), "gone", view.gone())));
-        site.units().values().stream().filter(registry::wants).forEach(u -> runbooks.stand(u.id()));
+        fresh.forEach(f -> runbooks.stand(f.unit()));
+        corrected.forEach(runbooks::stand);
         return view;
     }
 
     /** What stood there with an old fact has been handed in anew with the right one. */
-    private void correct(RegistryBook.Site site, Registry registry, RegistrationRow r, Instant now) {
+    private boolean correct(RegistryBook.Site site, Registry registry, RegistrationRow r, Instant now) {
         var unit = site.units().get(r.endpointId());
-        if (unit == null) return;
+        if (unit == null) return false;
         var truth = registry.truth(unit, RegistryBook.held(r));
-        if (RegistryBook.plain(r).stale(registry.rules(), truth).isEmpty()) return;
-        store.change(new Draft(r).holds(truth).asked(now).row());
+        if (RegistryBook.plain(r).stale(registry.rules(), truth).isEmpty()) return false;
+        return store.change(new Draft(r).holds(truth).asked(now).row()) > 0;
     }
 
     /** Compares what a registry really holds with what it should; when taken, what stands there counts as entered. */

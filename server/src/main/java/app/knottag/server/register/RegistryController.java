@@ -161,9 +161,7 @@ class RegistryController {
         var site = book.site(housekeeping.siteOf(id));
         var lines = new ArrayList<RegistryLine>();
         for (var registry : site.registries().values())
-            registrations.lines(site, registry).stream()
-                    .filter(l -> l.endpointId() == id)
-                    .forEach(lines::add);
+            lines.addAll(registrations.lines(site, registry, u -> u.id() == id));
         return lines;
     }
 

@@ -114,6 +114,11 @@ public class Runbooks {
         endpoints.confirm(endpoint.id(), null, null);
     }
 
+    private static Standing.Known known(EndpointStore.Row e) {
+        return new Standing.Known(
+                e.address() != null, e.mac() != null && !e.serial().isEmpty(), e.confirmedAt() != null);
+    }
+
     /** Puts every step back to open, because another unit stands in the place of the old one. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void beginAnew(EndpointStore.Row endpoint) {
@@ -127,7 +132,7 @@ public class Runbooks {
     public void stand(long endpointId) {
         var row = endpoints.find(endpointId);
         var latest = rounds.latest(endpointId);
-        var standing = Standing.of(plan(row), runbook(row), latest != null && latest.failed(), book.entries(row));
+        var standing = Standing.of(known(row), runbook(row), latest != null && latest.failed(), book.entries(row));
         endpoints.stand(endpointId, standing.station().name(), standing.knot().name());
     }
 }
