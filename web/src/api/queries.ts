@@ -36,6 +36,12 @@ export const stationsQuery = (siteId: number) =>
     queryFn: () => ok(api.GET('/api/sites/{siteId}/stations', site(siteId))),
     refetchInterval: 20_000,
   });
+export const boardQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'board'],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}/board', site(siteId))),
+    refetchInterval: 20_000,
+  });
 export const runningQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'running'],

@@ -12,6 +12,11 @@
   const clean = createQuery(() => cleanUpQuery(siteId));
   const work = registerWork(() => siteId);
   let name = $state('');
+  const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
+  const people = $derived([
+    ...(clean.data?.owners ?? []),
+    ...(clean.data?.left ?? []).filter((l) => !clean.data?.owners.some((o) => same(o, l))),
+  ]);
   const SURE = ['UNIT_RETIRED', 'OTHER_UNIT', 'OWNER_LEFT'];
 
   const owner = (person: string, left: boolean) =>
@@ -70,8 +75,8 @@
     <section aria-label="Owners">
       <h2>Owners</h2>
       <ul class="mt-1">
-        {#each [...new Set([...clean.data.owners, ...clean.data.left])] as person (person)}
-          {@const left = clean.data.left.some((l) => l.toLowerCase() === person.toLowerCase())}
+        {#each people as person (person)}
+          {@const left = clean.data.left.some((l) => same(l, person))}
           <li class="flex items-baseline gap-3 border-b border-base-300 py-1.5">
             <span class="flex-1 {left ? 'quiet line-through' : ''}">{person}</span>
             {#if mayWork}<button class="link text-sm text-primary" onclick={() => void owner(person, !left)}

@@ -41,7 +41,7 @@
   </ul>
 {/snippet}
 
-<h1>{title}</h1>
+{#if station === 'onboard'}<h2 class="mt-8">{title}</h2>{:else}<h1>{title}</h1>{/if}
 {#if endpoints.error}
   <Trouble problem={asProblem(endpoints.error)} again={() => endpoints.refetch()} />
 {:else if !endpoints.data}

@@ -39,6 +39,9 @@ class Screenshots {
                 page.getByText("Staff portal").first().click();
             shot(page, sight.getKey());
         }
+        page.navigate(demo.url() + "/sites/1/onboard");
+        assertThat(page.getByText("Do this now")).isVisible();
+        shot(page, "board");
         page.navigate(demo.url() + "/sites/1/plan/intake");
         field(page, "Paste it here")
                 .fill(

@@ -63,6 +63,12 @@ class DatabaseTest {
                 "outlet_patched              | insert into outlet (site_id, name, state) values (:site, 'X', 'PATCHED')",
                 "series_ground               | insert into series (site_id, name, host_base, port_base) values (:site, 'X', 1, 0)",
                 "endpoint_host_name_form     | update endpoint set host_name = 'Not_Good' where id = :second",
+                "interface_counts_once       | insert into interface (endpoint_id, site_id, medium, mac) values (:first, :site, 'WIRELESS', '00:00:5e:00:53:aa')",
+                "interface_medium_once       | insert into interface (endpoint_id, site_id, mac, counts) values (:first, :site, '00:00:5e:00:53:aa', false)",
+                "registration_mac_once       | with r as (insert into registry (site_id, name, type, rules) values (:site, 'R', 'PORTAL', '{}') returning id) insert into registration (registry_id, site_id, endpoint_id, name, mac) select id, :site, unnest(array[:first, :second]), unnest(array['a', 'b']), '00:00:5e:00:53:aa'::macaddr from r",
+                "registration_name_once      | with r as (insert into registry (site_id, name, type, rules) values (:site, 'R', 'PORTAL', '{}') returning id) insert into registration (registry_id, site_id, endpoint_id, name) select id, :site, unnest(array[:first, :second]), unnest(array['a', 'A']) from r",
+                "registration_unit_once      | with r as (insert into registry (site_id, name, type, rules) values (:site, 'R', 'PORTAL', '{}') returning id) insert into registration (registry_id, site_id, endpoint_id, name) select id, :site, :first, unnest(array['a', 'b']) from r",
+                "registration_ends_after     | with r as (insert into registry (site_id, name, type, rules) values (:site, 'R', 'PORTAL', '{}') returning id) insert into registration (registry_id, site_id, endpoint_id, name, entered_at, ends_at) select id, :site, :first, 'a', now(), now() from r",
                 "endpoint_segment_id_site_id_fkey | update endpoint set site_id = (select min(id) from site) where id = :second",
             })
     void constraints(String constraint, String sql) throws SQLException {
@@ -94,6 +100,9 @@ class DatabaseTest {
                 "knot_app   | truncate log_entry",
                 "knot_app   | update log_head set id = 0",
                 "knot_app   | delete from endpoint",
+                "knot_app   | delete from registration",
+                "knot_app   | update hand_over set by = 'someone else'",
+                "knot_app   | delete from hand_over",
                 "knot_owner | update log_entry set person = 'someone else'",
                 "knot_owner | delete from log_entry",
                 "knot_owner | truncate log_entry cascade",

@@ -12,6 +12,7 @@ import app.knottag.core.hardware.Mac;
 import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.Probes;
 import app.knottag.server.session.Role;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
@@ -102,6 +103,40 @@ class RunbookApiTest {
         step("first-start", "{'action':'TIE','evidence':{'seen':'welcome'}}").expect(200);
         assertThat(api.get("/api/sites/" + site[0] + "/running").json()).isEmpty();
         step("address", "{'action':'START'}").refused(409, "no-wait");
+    }
+
+    @Test
+    void theBoardSaysOneThingToDoNowAndWhatRunsBesideIt() throws Exception {
+        long second = Running.till(api, site, 2);
+        var office = Running.as(Role.OFFICE);
+        String board = "/api/sites/" + site[0] + "/board";
+        assertThat(board(office, board))
+                .containsExactly("NOW Till 1: Unpack, check the seals", "NEXT Till 2: Unpack, check the seals");
+        for (String key : List.of("unpack", "label", "wire"))
+            step(key, "{'action':'OVERRIDE','reason':'Done by the supplier'}").expect(200);
+        step("first-start", "{'action':'START'}").expect(200);
+        assertThat(board(office, board))
+                .containsExactly("NOW Till 2: Unpack, check the seals", "RUNS Till 1: First start");
+        try (var database = Running.database("knot_owner");
+                var sql = database.createStatement()) {
+            sql.execute(
+                    "update step set started_at = now() - interval '60 min' where key = 'first-start' and endpoint_id = "
+                            + id);
+        }
+        assertThat(board(office, board))
+                .containsExactly("NOW Till 1: First start", "NEXT Till 2: Unpack, check the seals");
+        api.seen(second)
+                .post("/api/endpoints/" + second + "/retirement", "{'reason':'Sold'}")
+                .expect(204);
+        assertThat(board(office, board)).hasSize(1);
+    }
+
+    private static List<String> board(Api api, String path) {
+        var lines = new ArrayList<String>();
+        for (var l : api.get(path).expect(200).json().get("lines"))
+            lines.add(l.get("state").asString() + " " + l.get("name").asString() + ": "
+                    + l.get("title").asString());
+        return lines;
     }
 
     @Test

@@ -1,7 +1,10 @@
 package app.knottag.core.kind;
 
 import com.fasterxml.jackson.annotation.JsonProperty;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -61,6 +64,7 @@ public record Kind(
             throw new IllegalArgumentException("codeLetter must be one capital letter, was " + codeLetter);
         if (steps.stream().map(Step::key).distinct().count() != steps.size())
             throw new IllegalArgumentException("two steps of " + id + " have the same key");
+        steps = List.copyOf(StepOrder.of(steps));
         for (var label : labels)
             if (!label.hiddenAfter().isEmpty()
                     && steps.stream().noneMatch(s -> s.key().equals(label.hiddenAfter())))
@@ -155,6 +159,7 @@ public record Kind(
      *
      * @param hint what to do, one line each
      * @param caution shown where the hands are, or empty
+     * @param after keys of steps that must come before, each with what breaks when it comes later
      * @param waiting how long it takes, or empty when it is attended
      */
     public record Step(
@@ -162,11 +167,13 @@ public record Kind(
             String title,
             List<String> hint,
             String caution,
+            Map<String, String> after,
             @JsonProperty("wait") Optional<Wait> waiting,
             Gate gate) {
         public Step {
             hint = hint == null ? List.of() : List.copyOf(hint);
             caution = caution == null ? "" : caution;
+            after = after == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(after));
             waiting = waiting == null ? Optional.empty() : waiting;
         }
     }

@@ -2,14 +2,17 @@ package app.knottag.core.runbook;
 
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.GateType;
+import app.knottag.core.kind.StepOrder;
 import app.knottag.core.knot.Knot;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /** The steps of one endpoint in order, each with its state; exactly one is the current one until all are done. */
 public record Runbook(Kind kind, List<StepRecord> records) {
@@ -41,14 +44,26 @@ public record Runbook(Kind kind, List<StepRecord> records) {
         return records.get(kind.steps().indexOf(kind.step(key)));
     }
 
-    /** Returns the titles of the steps that must be done before this one may be tied. */
+    /** Returns the titles of the steps that must be done before this one may be tied, first to last. */
     public List<String> blocking(String key) {
-        var blocking = new ArrayList<String>();
-        for (var record : records) {
-            if (record.key().equals(key)) return blocking;
-            if (!record.done()) blocking.add(kind.step(record.key()).title());
-        }
-        return blocking;
+        var needed = new HashSet<String>();
+        need(key, needed);
+        return kind.steps().stream()
+                .filter(s -> needed.contains(s.key()) && !record(s.key()).done())
+                .map(Kind.Step::title)
+                .toList();
+    }
+
+    private void need(String key, Set<String> needed) {
+        for (String before : kind.step(key).after().keySet()) if (needed.add(before)) need(before, needed);
+    }
+
+    /** Returns what breaks when this step is done now, one sentence for each step that should have come before. */
+    public List<String> breaks(String key) {
+        return StepOrder.breaks(
+                kind,
+                key,
+                records.stream().filter(StepRecord::done).map(StepRecord::key).collect(Collectors.toSet()));
     }
 
     /** Whether everything up to the confirmation is done. */

@@ -14,18 +14,23 @@ public final class TypeSheet {
      *
      * @param value what to enter; empty when the plan has no value for this field
      * @param figures whether the value is an address or a mask, to be shown in groups
+     * @param spoken its groups in words, to dictate it; empty for what is no figure
      * @param leaveAlone whether the field keeps what it has
      */
-    public record SheetRow(Field field, String label, String value, boolean figures, boolean leaveAlone) {}
+    public record SheetRow(
+            Field field, String label, String value, boolean figures, List<String> spoken, boolean leaveAlone) {}
 
     /** Returns the sheet; a field without a planned value is to be left empty. */
     public static List<SheetRow> of(Kind kind, EndpointPlan plan) {
         return kind.menu().stream()
                 .map(f -> f.field() == Field.OTHER
-                        ? new SheetRow(f.field(), f.label(), f.text(), false, f.leaveAlone())
-                        : new SheetRow(
-                                f.field(), f.label(), plan.planned(f.field()).orElse(""), true, f.leaveAlone()))
+                        ? new SheetRow(f.field(), f.label(), f.text(), false, List.of(), f.leaveAlone())
+                        : figures(f, plan.planned(f.field()).orElse("")))
                 .toList();
+    }
+
+    private static SheetRow figures(Kind.MenuField f, String value) {
+        return new SheetRow(f.field(), f.label(), value, true, Spoken.groups(value), f.leaveAlone());
     }
 
     /** Returns the rows that are read back: those with figures and a planned value. */

@@ -195,6 +195,22 @@ class RunbookTest {
                 .isEqualTo(new Standing(station, knot));
     }
 
+    @DisplayName("Figures are dictated digit by digit, group by group")
+    @ParameterizedTest(name = "{0}")
+    @CsvSource(
+            delimiter = '|',
+            nullValues = "-",
+            value = {
+                "10.44.16.54   | one zero, four four, one six, five four",
+                "255.255.255.0 | two five five, two five five, two five five, zero",
+                "Static        | -",
+                "10.44.16      | -",
+                "''            | -",
+            })
+    void dictates(String figures, String words) {
+        assertThat(Spoken.groups(figures)).isEqualTo(words == null ? List.of() : List.of(words.split(", ")));
+    }
+
     @DisplayName("It is registered before it is set up, and never later than its label is read")
     @ParameterizedTest(name = "{0}, labelled {1}: {2} {3}")
     @CsvSource({

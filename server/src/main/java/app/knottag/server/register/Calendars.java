@@ -70,15 +70,15 @@ class Calendars {
 
     private final Feeds feeds;
     private final Housekeeping housekeeping;
-    private final Registrations registrations;
+    private final RegistryLines shown;
     private final Sites sites;
     private final Clock clock;
     private final SecureRandom random = new SecureRandom();
 
-    Calendars(Feeds feeds, Housekeeping housekeeping, Registrations registrations, Sites sites, Clock clock) {
+    Calendars(Feeds feeds, Housekeeping housekeeping, RegistryLines shown, Sites sites, Clock clock) {
         this.feeds = feeds;
         this.housekeeping = housekeeping;
-        this.registrations = registrations;
+        this.shown = shown;
         this.sites = sites;
         this.clock = clock;
     }
@@ -132,7 +132,7 @@ class Calendars {
 
     private String calendar(long siteId) {
         var site = sites.site(siteId);
-        var zone = registrations.zone(siteId);
+        var zone = shown.zone(siteId);
         var calendar = new Calendar();
         calendar.add(new ProdId("-//Knot Tag//Register//EN"));
         calendar.add(ImmutableVersion.VERSION_2_0);

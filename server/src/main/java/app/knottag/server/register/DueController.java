@@ -79,7 +79,7 @@ class DueController {
             @NotNull LocalTime shuts) {}
 
     private final Housekeeping housekeeping;
-    private final Registrations registrations;
+    private final RegistryLines shown;
     private final PrerequisiteStore store;
     private final Orders orders;
     private final Sites sites;
@@ -88,14 +88,14 @@ class DueController {
 
     DueController(
             Housekeeping housekeeping,
-            Registrations registrations,
+            RegistryLines shown,
             PrerequisiteStore store,
             Orders orders,
             Sites sites,
             Idempotency idempotency,
             Clock clock) {
         this.housekeeping = housekeeping;
-        this.registrations = registrations;
+        this.shown = shown;
         this.store = store;
         this.orders = orders;
         this.sites = sites;
@@ -106,7 +106,7 @@ class DueController {
     @GetMapping("/api/sites/{siteId}/due")
     DueView due(@PathVariable long siteId) {
         sites.site(siteId);
-        var zone = registrations.zone(siteId);
+        var zone = shown.zone(siteId);
         var now = clock.instant();
         var rows = store.of(siteId);
         LeadTimes plan = housekeeping.leadTimes(siteId);
@@ -173,7 +173,7 @@ class DueController {
     /** How often a guest has to be registered during a stay; keeps nothing. */
     @PostMapping("/api/sites/{siteId}/guest-passes")
     GuestPasses passes(@PathVariable long siteId, @Valid @RequestBody StayRequest b) {
-        var zone = registrations.zone(siteId);
+        var zone = shown.zone(siteId);
         try {
             return GuestPasses.of(
                     b.from().atZone(zone).toInstant(),

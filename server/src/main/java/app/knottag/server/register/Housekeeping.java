@@ -38,7 +38,7 @@ public class Housekeeping {
     private final RegistrationStore store;
     private final PrerequisiteStore prerequisites;
     private final RegistryBook book;
-    private final Registrations registrations;
+    private final RegistryLines shown;
     private final EndpointStore endpoints;
     private final SightingStore sightings;
     private final Log log;
@@ -48,7 +48,7 @@ public class Housekeeping {
             RegistrationStore store,
             PrerequisiteStore prerequisites,
             RegistryBook book,
-            Registrations registrations,
+            RegistryLines shown,
             EndpointStore endpoints,
             SightingStore sightings,
             Log log,
@@ -56,7 +56,7 @@ public class Housekeeping {
         this.store = store;
         this.prerequisites = prerequisites;
         this.book = book;
-        this.registrations = registrations;
+        this.shown = shown;
         this.endpoints = endpoints;
         this.sightings = sightings;
         this.log = log;
@@ -85,7 +85,7 @@ public class Housekeeping {
             for (var unit : site.units().values())
                 if (registry.wants(unit) && site.row(registry.id(), unit.id()).isEmpty())
                     missing.add(new Missing(registry, unit));
-        return Reminders.of(subjects, missing, registrations.zone(siteId), clock.instant());
+        return Reminders.of(subjects, missing, shown.zone(siteId), clock.instant());
     }
 
     List<CleanUp.Item> cleanUp(long siteId) {
@@ -141,7 +141,7 @@ public class Housekeeping {
                         name, registry.rules().waitsFor(), registry.rules().leadDays(), "", false));
         }
         var visit = prerequisites.visit(siteId);
-        ZoneId zone = registrations.zone(siteId);
+        ZoneId zone = shown.zone(siteId);
         try {
             return LeadTimes.of(
                     items,

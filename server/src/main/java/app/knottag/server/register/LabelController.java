@@ -148,11 +148,11 @@ class LabelController {
             Mac mac = d.mac().get();
             boolean there = e.address() != null
                     && d.address().filter(e.address()::equals).isPresent();
-            var explained = InterfaceChoice.explain(mac, own);
-            String said = explained.orElse(
-                    others.containsKey(mac)
-                            ? "It belongs to " + store.find(others.get(mac)).name() + "."
-                            : there ? "It answers at the planned address." : "Nobody on record has it.");
+            // Units from one carton are next to one another: whose it is comes before what it is next to.
+            var explained = others.containsKey(mac) ? Optional.<String>empty() : InterfaceChoice.explain(mac, own);
+            String said = explained.orElseGet(() -> others.containsKey(mac)
+                    ? "It belongs to " + store.find(others.get(mac)).name() + "."
+                    : there ? "It answers at the planned address." : "Nobody on record has it.");
             found.add(new Candidate(
                     mac, d.address().orElse(null), said, explained.isPresent() || (there && !others.containsKey(mac))));
         }

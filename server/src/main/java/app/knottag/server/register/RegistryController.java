@@ -7,12 +7,12 @@ import app.knottag.core.register.Registration.State;
 import app.knottag.core.register.Registry;
 import app.knottag.core.register.RegistryForm;
 import app.knottag.server.register.Registrations.ActRequest;
-import app.knottag.server.register.Registrations.EntryRequest;
-import app.knottag.server.register.Registrations.HandOverRequest;
-import app.knottag.server.register.Registrations.HandOverView;
-import app.knottag.server.register.Registrations.HoldingsView;
-import app.knottag.server.register.Registrations.RegistryLine;
 import app.knottag.server.register.RegistryForms.RegistryRequest;
+import app.knottag.server.register.RegistryLines.EntryRequest;
+import app.knottag.server.register.RegistryLines.RegistryLine;
+import app.knottag.server.register.RegistryLists.HandOverRequest;
+import app.knottag.server.register.RegistryLists.HandOverView;
+import app.knottag.server.register.RegistryLists.HoldingsView;
 import app.knottag.server.site.Sheet.Hand;
 import app.knottag.server.site.Sites;
 import app.knottag.server.web.Etags;
@@ -81,6 +81,8 @@ class RegistryController {
     record OwnerRequest(@NotNull String name, boolean left) {}
 
     private final Registrations registrations;
+    private final RegistryLines shown;
+    private final RegistryLists lists;
     private final RegistryForms forms;
     private final RegistryBook book;
     private final RegistrationStore store;
@@ -90,6 +92,8 @@ class RegistryController {
 
     RegistryController(
             Registrations registrations,
+            RegistryLines shown,
+            RegistryLists lists,
             RegistryForms forms,
             RegistryBook book,
             RegistrationStore store,
@@ -97,6 +101,8 @@ class RegistryController {
             Sites sites,
             Idempotency idempotency) {
         this.registrations = registrations;
+        this.shown = shown;
+        this.lists = lists;
         this.forms = forms;
         this.book = book;
         this.store = store;
@@ -121,7 +127,7 @@ class RegistryController {
         sites.site(siteId);
         var site = book.site(siteId);
         return site.registries().values().stream()
-                .map(r -> view(r, registrations.lines(site, r)))
+                .map(r -> view(r, shown.lines(site, r)))
                 .toList();
     }
 
@@ -152,16 +158,15 @@ class RegistryController {
 
     @GetMapping("/api/registries/{id}/lines")
     List<RegistryLine> lines(@PathVariable long id) {
-        var site = book.site(registrations.registry(id).siteId());
-        return registrations.lines(site, site.registries().get(id));
+        var site = book.site(shown.registry(id).siteId());
+        return shown.lines(site, site.registries().get(id));
     }
 
     @GetMapping("/api/endpoints/{id}/registrations")
     List<RegistryLine> ofEndpoint(@PathVariable long id) {
         var site = book.site(housekeeping.siteOf(id));
         var lines = new ArrayList<RegistryLine>();
-        for (var registry : site.registries().values())
-            lines.addAll(registrations.lines(site, registry, u -> u.id() == id));
+        for (var registry : site.registries().values()) lines.addAll(shown.lines(site, registry, u -> u.id() == id));
         return lines;
     }
 
@@ -188,7 +193,7 @@ class RegistryController {
     /** How an entry would be judged, while it is typed; changes nothing. */
     @PostMapping("/api/registries/{id}/judgement")
     RegistryLine judge(@PathVariable long id, @Valid @RequestBody EntryRequest b) {
-        return registrations.proposal(id, b);
+        return shown.proposal(id, b);
     }
 
     @PostMapping("/api/registries/{id}/registrations")
@@ -210,7 +215,7 @@ class RegistryController {
             Principal by) {
         return RegistryConflicts.guard(() -> {
             registrations.act(id, Etags.required(ifMatch), b, by.getName());
-            return registrations.view(id);
+            return shown.view(id);
         });
     }
 
@@ -219,7 +224,7 @@ class RegistryController {
             @PathVariable long id,
             @RequestParam RegistryForm form,
             @RequestParam(defaultValue = "false") boolean onlyChanges) {
-        var view = registrations.list(id, form, onlyChanges);
+        var view = lists.list(id, form, onlyChanges);
         var type = switch (form) {
             case CSV -> MediaType.parseMediaType("text/csv;charset=UTF-8");
             case JSON, RESERVATION_JSON -> MediaType.APPLICATION_JSON;
@@ -233,7 +238,7 @@ class RegistryController {
 
     @PostMapping("/api/registries/{id}/hand-overs")
     HandOverView handOver(@PathVariable long id, @Valid @RequestBody HandOverRequest b, Principal by) {
-        return RegistryConflicts.guard(() -> registrations.handOver(id, b, by.getName()));
+        return RegistryConflicts.guard(() -> lists.handOver(id, b, by.getName()));
     }
 
     /** Takes what a registry really holds, in any form, with a preview. */
@@ -249,7 +254,7 @@ class RegistryController {
         String text = PlainText.decode(body).match(t -> t, why -> {
             throw Problem.field("text", "unreadable", why);
         });
-        return RegistryConflicts.guard(() -> registrations.holdings(id, form, text, preview, by.getName()));
+        return RegistryConflicts.guard(() -> lists.holdings(id, form, text, preview, by.getName()));
     }
 
     @GetMapping("/api/sites/{siteId}/clean-up")

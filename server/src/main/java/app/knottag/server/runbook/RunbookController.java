@@ -3,6 +3,7 @@ package app.knottag.server.runbook;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.knot.Knot;
+import app.knottag.core.runbook.Board;
 import app.knottag.core.runbook.Runbook;
 import app.knottag.core.runbook.StepRecord.StepFinding;
 import app.knottag.core.runbook.TypeSheet;
@@ -113,6 +114,12 @@ class RunbookController {
                 body.reason(),
                 by.getName());
         return one(id);
+    }
+
+    /** Several endpoints at once: what to do now, what comes after, what runs by itself. */
+    @GetMapping("/api/sites/{siteId}/board")
+    Board board(@PathVariable long siteId) {
+        return Board.of(runbooks.jobs(siteId), clock.instant());
     }
 
     @GetMapping("/api/sites/{siteId}/running")

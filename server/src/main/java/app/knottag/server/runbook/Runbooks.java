@@ -4,6 +4,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.knot.Knot;
+import app.knottag.core.runbook.Board;
 import app.knottag.core.runbook.EndpointPlan;
 import app.knottag.core.runbook.Runbook;
 import app.knottag.core.runbook.Standing;
@@ -59,6 +60,21 @@ public class Runbooks {
         var records = new HashMap<String, StepRecord>();
         for (var row : steps.of(endpoint.id())) records.put(row.key(), plain(row));
         return Runbook.of(kinds.get(endpoint.kind()), records);
+    }
+
+    /** Loads the runbooks of everything that waits at Onboard, in one go. */
+    List<Board.Job> jobs(long siteId) {
+        var records = new HashMap<Long, Map<String, StepRecord>>();
+        for (var row : steps.onboard(siteId))
+            records.computeIfAbsent(row.endpointId(), id -> new HashMap<>()).put(row.key(), plain(row.row()));
+        return endpoints.all(siteId).stream()
+                .filter(e -> e.station().equals(Standing.Station.ONBOARD.name()))
+                .map(e -> new Board.Job(
+                        e.id(),
+                        e.name(),
+                        e.place(),
+                        Runbook.of(kinds.get(e.kind()), records.getOrDefault(e.id(), Map.of()))))
+                .toList();
     }
 
     private StepRecord plain(StepStore.Row row) {

@@ -29,6 +29,28 @@ interface StepStore {
             "select key, knot, started_at, ended_at, evidence, findings, reason, by from step where endpoint_id = #{endpointId}")
     List<Row> of(long endpointId);
 
+    /** A step of an endpoint that waits at Onboard. */
+    record BoardRow(
+            long endpointId,
+            String key,
+            Knot knot,
+            Instant startedAt,
+            Instant endedAt,
+            Json evidence,
+            Json findings,
+            String reason,
+            String by) {
+
+        Row row() {
+            return new Row(key, knot, startedAt, endedAt, evidence, findings, reason, by);
+        }
+    }
+
+    @Select("""
+            select s.endpoint_id, s.key, s.knot, s.started_at, s.ended_at, s.evidence, s.findings, s.reason, s.by from step s
+            join endpoint e on e.id = s.endpoint_id where e.site_id = #{siteId} and e.retired_at is null and e.station = 'ONBOARD'""")
+    List<BoardRow> onboard(long siteId);
+
     @Insert("""
             insert into step (endpoint_id, key, knot, started_at, ended_at, evidence, findings, reason, by)
             values (#{id}, #{s.key}, #{s.knot}, #{s.startedAt}, #{s.endedAt}, #{s.evidence}, #{s.findings}, #{s.reason}, #{s.by})

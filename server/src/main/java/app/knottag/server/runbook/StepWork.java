@@ -81,7 +81,7 @@ public class StepWork {
         });
         if (step.gate().type() == GateType.CONFIRMED)
             throw Problem.of(HttpStatus.CONFLICT, "sign-off-needed", "This step is tied by the sign-off at Confirm.");
-        if (action != Action.UNTIE) refuseBlocked(runbook.blocking(key));
+        if (action != Action.UNTIE) refuseBlocked(runbook.blocking(key), runbook.breaks(key));
         if (store.touch(endpointId, expected) == 0) throw Etags.stale();
         var was = runbook.record(key);
         var now = clock.instant();
@@ -112,9 +112,13 @@ public class StepWork {
         };
     }
 
-    private static void refuseBlocked(List<String> blocking) {
+    private static void refuseBlocked(List<String> blocking, List<String> breaks) {
         if (!blocking.isEmpty())
-            throw Problem.of(HttpStatus.CONFLICT, "steps-before", "First comes: " + String.join(", ", blocking) + ".");
+            throw Problem.of(
+                    HttpStatus.CONFLICT,
+                    "steps-before",
+                    "First comes: " + String.join(", ", blocking) + "."
+                            + breaks.stream().map(b -> " " + b + ".").collect(Collectors.joining()));
     }
 
     private static StepRecord started(Kind.Step step, StepRecord was, Instant now, String by) {

@@ -1,0 +1,203 @@
+package app.knottag.core.runbook;
+
+import app.knottag.core.kind.Kind;
+import app.knottag.core.knot.Knot;
+import app.knottag.core.runbook.Runbook.Pace;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * Several runbooks and one pair of hands: what to do now, and what runs beside it. Waits cost nobody anything while
+ * others run, so whatever has the longest waits still before it is started first; the longest tail first is the best
+ * order for one machine before many that work alone. Whatever has waited long enough is looked at before anything else.
+ *
+ * @param lines all endpoints, the one to do now first
+ */
+public record Board(List<Turn> lines) {
+
+    /** Minutes that a step takes while one stands beside it, until something better is known. */
+    public static final int ATTENDED_MINUTES = 3;
+
+    public Board {
+        lines = List.copyOf(lines);
+    }
+
+    /** How an endpoint stands on the board. */
+    public enum State {
+        /** The one thing to do now. */
+        NOW,
+        /** Could be done now, and comes after. */
+        NEXT,
+        /** Runs by itself; too early to look. */
+        RUNS
+    }
+
+    /** An endpoint that is being set up. */
+    public record Job(long endpoint, String name, String place, Runbook runbook) {}
+
+    /**
+     * One endpoint on the board.
+     *
+     * @param minutes minutes until it is worth a look when it runs by itself, else 0
+     * @param left usual minutes until it is ready, waits included
+     * @param because why it stands where it stands, in one sentence
+     */
+    public record Turn(
+            State state,
+            long endpoint,
+            String name,
+            String place,
+            String step,
+            String title,
+            Knot knot,
+            long minutes,
+            long left,
+            String because) {}
+
+    /** Puts the jobs in order; those whose runbook is done up to the confirmation are not on the board. */
+    public static Board of(List<Job> jobs, Instant now) {
+        var ranked = new ArrayList<Ranked>();
+        for (var job : jobs) {
+            var step = job.runbook().current();
+            if (step.isPresent() && step.get().gate().type() != Kind.GateType.CONFIRMED)
+                ranked.add(rank(job, step.get(), now));
+        }
+        ranked.sort(Comparator.comparingInt((Ranked r) -> r.urgency().ordinal())
+                .thenComparing(Comparator.comparingLong(Ranked::tail).reversed())
+                .thenComparingLong(r -> r.line().minutes())
+                .thenComparing(r -> r.line().name()));
+        var lines = new ArrayList<Turn>();
+        for (var r : ranked) lines.add(lines.isEmpty() && r.line().state() == State.NEXT ? now(r.line()) : r.line());
+        return new Board(lines);
+    }
+
+    /** Returns the one thing to do now, or empty when everything runs by itself. */
+    public Optional<Turn> now() {
+        return lines.stream().filter(l -> l.state() == State.NOW).findFirst();
+    }
+
+    private static Turn now(Turn l) {
+        return new Turn(
+                State.NOW,
+                l.endpoint(),
+                l.name(),
+                l.place(),
+                l.step(),
+                l.title(),
+                l.knot(),
+                l.minutes(),
+                l.left(),
+                l.because());
+    }
+
+    /** In this order. */
+    private enum Urgency {
+        FAILED_WAIT,
+        READY_WAIT,
+        FRAYED,
+        HANDS,
+        RUNNING
+    }
+
+    private record Ranked(Urgency urgency, long tail, Turn line) {}
+
+    private static Ranked rank(Job job, Kind.Step step, Instant now) {
+        var record = job.runbook().record(step.key());
+        long tail = tail(job.runbook(), step);
+        if (step.waiting().isPresent()
+                && record.startedAt().isPresent()
+                && record.endedAt().isEmpty()) {
+            var wait = step.waiting().get();
+            var since = record.startedAt().get();
+            long ran = Duration.between(since, now).toMinutes();
+            long rest = Math.max(0, wait.usual() - ran);
+            return switch (Runbook.pace(wait, since, now)) {
+                case TOO_LONG ->
+                    ranked(
+                            Urgency.FAILED_WAIT,
+                            job,
+                            step,
+                            record.knot(),
+                            0,
+                            tail,
+                            "It has taken longer than it ever does: " + ran + " min. Look for: " + wait.lookFor()
+                                    + ".");
+                case LATE ->
+                    ranked(
+                            Urgency.READY_WAIT,
+                            job,
+                            step,
+                            record.knot(),
+                            0,
+                            tail,
+                            "It is usually ready by now. Look for: " + wait.lookFor() + ".");
+                default ->
+                    ranked(
+                            Urgency.RUNNING,
+                            job,
+                            step,
+                            record.knot(),
+                            rest,
+                            tail + rest,
+                            Runbook.pace(wait, since, now) == Pace.TOO_EARLY
+                                    ? "Too early to judge."
+                                    : "Not usually ready yet.");
+            };
+        }
+        if (record.knot() == Knot.FRAYED)
+            return ranked(Urgency.FRAYED, job, step, record.knot(), 0, tail, "Its last try failed.");
+        long waits = waits(job.runbook());
+        return ranked(
+                Urgency.HANDS,
+                job,
+                step,
+                record.knot(),
+                0,
+                tail,
+                waits > 0
+                        ? "It still has " + waits + " min to run by itself: the sooner begun, the more runs beside you."
+                        : "Nothing of it runs by itself any more.");
+    }
+
+    private static Ranked ranked(
+            Urgency urgency, Job job, Kind.Step step, Knot knot, long minutes, long left, String because) {
+        return new Ranked(
+                urgency,
+                waits(job.runbook()),
+                new Turn(
+                        urgency == Urgency.RUNNING ? State.RUNS : State.NEXT,
+                        job.endpoint(),
+                        job.name(),
+                        job.place(),
+                        step.key(),
+                        step.title(),
+                        knot,
+                        minutes,
+                        left,
+                        because));
+    }
+
+    /** Usual minutes that still run by themselves and have not been started. */
+    private static long waits(Runbook runbook) {
+        return runbook.kind().steps().stream()
+                .filter(s -> !runbook.record(s.key()).done())
+                .filter(s -> runbook.record(s.key()).startedAt().isEmpty())
+                .flatMap(s -> s.waiting().stream())
+                .mapToLong(Kind.Wait::usual)
+                .sum();
+    }
+
+    /** Usual minutes from this step to the end, waits that run now left out. */
+    private static long tail(Runbook runbook, Kind.Step from) {
+        return waits(runbook)
+                + ATTENDED_MINUTES
+                        * runbook.kind().steps().stream()
+                                .skip(runbook.kind().steps().indexOf(from))
+                                .filter(s -> !runbook.record(s.key()).done())
+                                .count();
+    }
+}

@@ -1,0 +1,146 @@
+package app.knottag.core.runbook;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.knottag.core.kind.Kind;
+import app.knottag.core.kind.Kind.GateType;
+import app.knottag.core.kind.Kinds;
+import app.knottag.core.knot.Knot;
+import app.knottag.core.runbook.Board.Job;
+import app.knottag.core.runbook.Board.State;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class BoardTest {
+
+    private static final Instant START = Instant.parse("2026-11-25T08:00:00Z");
+    private static final Kind TERMINAL = Kinds.shipped().get("counter-payment-terminal");
+    private static final Kind PRINTER = Kinds.shipped().get("label-printer");
+
+    private static Instant at(long minute) {
+        return START.plus(Duration.ofMinutes(minute));
+    }
+
+    private static StepRecord record(String key, Knot knot, Long started) {
+        boolean done = knot == Knot.TIGHT;
+        return new StepRecord(
+                key,
+                knot,
+                Optional.ofNullable(started).map(BoardTest::at),
+                done ? Optional.of(START) : Optional.empty(),
+                Map.of(),
+                List.of(),
+                "",
+                "");
+    }
+
+    /** A job whose first steps are tied; the next one may be frayed, or a wait that runs since a minute. */
+    private static Job job(long id, Kind kind, int tied, Knot next, Long started) {
+        var records = new HashMap<String, StepRecord>();
+        for (int i = 0; i < tied; i++)
+            records.put(kind.steps().get(i).key(), record(kind.steps().get(i).key(), Knot.TIGHT, null));
+        String key = kind.steps().get(tied).key();
+        if (next != Knot.OPEN) records.put(key, record(key, next, started));
+        return new Job(id, "Unit " + id, "", Runbook.of(kind, records));
+    }
+
+    @DisplayName("A wait that runs is left alone, looked at, or taken for failed")
+    @ParameterizedTest(name = "after {0} min: {1}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "0   | RUNS | 55 | Too early to judge.",
+                "19  | RUNS | 36 | Too early to judge.",
+                "20  | RUNS | 35 | Not usually ready yet.",
+                "54  | RUNS | 1  | Not usually ready yet.",
+                "55  | NOW  | 0  | It is usually ready by now. Look for: The welcome screen with a clock.",
+                "120 | NOW  | 0  | It has taken longer than it ever does: 120 min. Look for: The welcome screen with a clock.",
+            })
+    void judgesWaits(long minute, State state, long minutes, String because) {
+        var board = Board.of(List.of(job(1, TERMINAL, 3, Knot.HALF_DRAWN, 0L)), at(minute));
+        assertThat(board.lines()).singleElement().satisfies(l -> {
+            assertThat(l.state()).isEqualTo(state);
+            assertThat(l.minutes()).isEqualTo(minutes);
+            assertThat(l.because()).isEqualTo(because);
+        });
+    }
+
+    @Test
+    void whatIsReadyComesBeforeWhatFailedAndThatBeforeNewWork() {
+        var board = Board.of(
+                List.of(
+                        job(1, PRINTER, 0, Knot.OPEN, null),
+                        job(2, TERMINAL, 0, Knot.OPEN, null),
+                        job(3, TERMINAL, 2, Knot.FRAYED, null),
+                        job(4, TERMINAL, 3, Knot.HALF_DRAWN, 0L),
+                        job(5, TERMINAL, 3, Knot.HALF_DRAWN, -70L),
+                        job(6, TERMINAL, 3, Knot.HALF_DRAWN, 30L)),
+                at(60));
+        assertThat(board.lines().stream().map(l -> l.state() + " " + l.endpoint()))
+                .containsExactly("NOW 5", "NEXT 4", "NEXT 3", "NEXT 2", "NEXT 1", "RUNS 6");
+        assertThat(board.lines().get(3).because())
+                .isEqualTo("It still has 57 min to run by itself: the sooner begun, the more runs beside you.");
+        assertThat(Board.of(List.of(), at(0)).now()).isEmpty();
+        assertThat(Board.of(List.of(job(1, PRINTER, 5, Knot.OPEN, null)), at(0)).lines())
+                .as("only the confirmation is left")
+                .isEmpty();
+    }
+
+    /** A technician who follows the board to the letter, with steps of three minutes and waits as usual. */
+    private static long follow(List<Kind> kinds) {
+        var tied = new int[kinds.size()];
+        var since = new Long[kinds.size()];
+        for (long minute = 0; ; minute++) {
+            var jobs = new ArrayList<Job>();
+            for (int i = 0; i < kinds.size(); i++)
+                if (kinds.get(i).steps().get(tied[i]).gate().type() != GateType.CONFIRMED)
+                    jobs.add(job(i, kinds.get(i), tied[i], since[i] == null ? Knot.OPEN : Knot.HALF_DRAWN, since[i]));
+            if (jobs.isEmpty()) return minute;
+            var now = Board.of(jobs, at(minute)).now();
+            if (now.isEmpty()) continue;
+            int i = (int) now.get().endpoint();
+            var step = kinds.get(i).steps().get(tied[i]);
+            minute += Board.ATTENDED_MINUTES - 1;
+            if (step.waiting().isPresent() && since[i] == null) since[i] = minute + 1;
+            else {
+                tied[i]++;
+                since[i] = null;
+            }
+        }
+    }
+
+    private static long alone(Kind kind) {
+        return follow(List.of(kind));
+    }
+
+    @DisplayName("Whoever follows the board lets the waits run beside one another")
+    @ParameterizedTest(name = "{0} terminals")
+    @ValueSource(ints = {1, 2, 3, 6})
+    void theBoardOverlapsTheWaits(int terminals) {
+        var kinds = new ArrayList<Kind>();
+        for (int i = 0; i < terminals; i++) kinds.add(TERMINAL);
+        long together = follow(kinds);
+        // Nobody can be quicker than the hands that all of it needs, nor than one terminal from end to end.
+        long hands = (long) terminals * (alone(TERMINAL) - 57);
+        long bound = Math.max(alone(TERMINAL), hands);
+        assertThat(together).isGreaterThanOrEqualTo(bound).isLessThanOrEqualTo(bound + 57);
+        if (terminals > 1) assertThat(together).isLessThan(terminals * alone(TERMINAL) * 3 / 4);
+    }
+
+    @Test
+    void whatHasTheLongestWaitsIsBegunFirst() {
+        long best = follow(List.of(TERMINAL, PRINTER, PRINTER));
+        assertThat(best).isEqualTo(follow(List.of(PRINTER, PRINTER, TERMINAL)));
+        assertThat(best).isLessThan(alone(TERMINAL) + alone(PRINTER));
+    }
+}
