@@ -50,32 +50,37 @@
     <span class="min-w-0 flex-1 basis-56">
       <span class="font-semibold">{of === 'registry' ? line.endpoint : line.registry}</span>
       <span class="quiet text-sm">{stateWords(line)}</span>
-      <span class="block truncate font-mono text-[13px]" translate="no">{held || 'nothing yet'}</span>
-    </span>
-    {#if line.endsAt && !line.endedAt}<span
-        class="text-sm {line.state === 'EXPIRING' || line.state === 'ENDED' ? 'text-error' : 'quiet'}"
-        >{line.state === 'ENDED' ? 'ended' : 'until'} {line.endsWords}</span
-      >{:else if line.askedAt && !line.enteredAt}<span class="quiet text-sm">since {time(line.askedAt)}</span
-      >{/if}
-    {#if next}<button
-        class="btn btn-outline btn-primary btn-sm"
-        disabled={work.busy}
-        onclick={next[1]}
-        aria-label="{next[0]}: {of === 'registry' ? line.endpoint : line.registry}">{next[0]}</button
-      >{/if}
-    {#if mayWork && line.id && !line.endedAt}
-      {#if people}<button
-          class="link text-sm text-primary"
-          onclick={() => people(line)}
-          aria-label="Change the entry of {line.endpoint}">Change</button
-        >{/if}
-      <button
-        class="link text-sm text-error"
-        disabled={work.busy}
-        onclick={() => void work.act(line, { act: 'TAKE_OUT', reason: 'Taken out by hand' })}
-        aria-label="Take {line.endpoint} out of {line.registry}">Take out</button
+      <span class="block font-mono text-[13px] break-words sm:truncate" translate="no"
+        >{held || 'nothing yet'}</span
       >
-    {/if}
+    </span>
+    <div class="flex flex-wrap items-center gap-x-3 gap-y-1 max-sm:w-full max-sm:pl-9">
+      {#if line.endsAt && !line.endedAt}<span
+          class="text-sm {line.state === 'EXPIRING' || line.state === 'ENDED' ? 'text-error' : 'quiet'}"
+          >{line.state === 'ENDED' ? 'ended' : 'until'} {line.endsWords}</span
+        >{:else if line.askedAt && !line.enteredAt}<span class="quiet text-sm"
+          >since {time(line.askedAt)}</span
+        >{/if}
+      {#if next}<button
+          class="btn btn-outline btn-primary btn-sm"
+          disabled={work.busy}
+          onclick={next[1]}
+          aria-label="{next[0]}: {of === 'registry' ? line.endpoint : line.registry}">{next[0]}</button
+        >{/if}
+      {#if mayWork && line.id && !line.endedAt}
+        {#if people}<button
+            class="link text-sm text-primary"
+            onclick={() => people(line)}
+            aria-label="Change the entry of {line.endpoint}">Change</button
+          >{/if}
+        <button
+          class="link text-sm text-error"
+          disabled={work.busy}
+          onclick={() => void work.act(line, { act: 'TAKE_OUT', reason: 'Taken out by hand' })}
+          aria-label="Take {line.endpoint} out of {line.registry}">Take out</button
+        >
+      {/if}
+    </div>
   </div>
   {#if line.stale.length && line.id}
     {#each line.stale as s (s.fact)}<p class="mt-1 pl-9 text-sm text-error">

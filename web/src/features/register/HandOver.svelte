@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
-  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
   import { registryChoicesQuery } from '../../api/queries';
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -13,6 +13,7 @@
     $props();
   const choices = createQuery(() => registryChoicesQuery);
   const work = registerWork(() => siteId);
+  const key = freshKey();
   const f = $state(
     untrack(() => ({
       form: registry.rules.form,
@@ -35,7 +36,7 @@
   const send = (preview: boolean) =>
     ok(
       api.POST('/api/registries/{id}/hand-overs', {
-        params: { path: { id: registry.id } },
+        params: { path: { id: registry.id }, header: key },
         body: { ...body, preview },
       }),
     );

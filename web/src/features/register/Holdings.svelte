@@ -35,7 +35,7 @@
           bodySerializer: (body) => body as unknown as Blob,
         }),
       );
-    });
+    }, preview);
   const changed = () => (report = null);
 </script>
 

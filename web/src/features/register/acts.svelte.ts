@@ -6,7 +6,8 @@ import type { RegistryLine } from './states';
 export function registerWork(siteId: () => number) {
   const client = useQueryClient();
   const state = $state<{ problem: Problem | null; busy: boolean }>({ problem: null, busy: false });
-  const run = async (work: () => Promise<unknown>): Promise<boolean> => {
+  /** Returns whether it was done; looking changes nothing, so nothing is fetched anew after it. */
+  const run = async (work: () => Promise<unknown>, looking = false): Promise<boolean> => {
     state.busy = true;
     let done = false;
     try {
@@ -16,9 +17,15 @@ export function registerWork(siteId: () => number) {
     } catch (error) {
       state.problem = asProblem(error);
     }
-    await client.invalidateQueries({ queryKey: ['site', siteId()] });
-    await client.invalidateQueries({ queryKey: ['endpoint'] });
-    state.busy = false;
+    if (looking) {
+      state.busy = false;
+      return done;
+    }
+    // Nobody waits for the lists around it; the buttons stay shut until they are true again.
+    void Promise.allSettled([
+      client.invalidateQueries({ queryKey: ['site', siteId()] }),
+      client.invalidateQueries({ queryKey: ['endpoint'] }),
+    ]).then(() => (state.busy = false));
     return done;
   };
   return {

@@ -176,7 +176,7 @@ class FirstKnotTest {
         assertThat(page.getByText("One thing is wrong; nothing was taken")).isVisible();
         assertThat(page.getByText("Five groups of figures: 10.44.16.5.4.")).isVisible();
         page.getByLabel("Register file (CSV, UTF-8)").setInputFiles(csv.path());
-        button(page, "Bring in 10").click();
+        button(page, "Bring in 14").click();
         assertThat(heading(page, "Shop floor")).isVisible();
         assertThat(page.getByText("9 on record")).isVisible();
     }

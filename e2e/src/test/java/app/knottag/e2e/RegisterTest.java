@@ -196,6 +196,7 @@ class RegisterTest {
         dialog(page, "Or paste it here").fill(list.replaceFirst("(?i)" + mac(5), "00:00:5E:00:65:78"));
         press(page, "Compare");
         assertThat(page.getByText("11 of 12 as it should be")).isVisible();
+        assertThat(button(page, "Compare")).isEnabled();
         FirstKnotTest.readable(page, "a list compared");
         dialog(page, "Or paste it here").fill(list);
         press(page, "Compare");

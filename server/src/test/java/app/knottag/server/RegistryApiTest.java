@@ -2,6 +2,7 @@ package app.knottag.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.knottag.server.register.Registrations;
 import app.knottag.server.session.Role;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -286,6 +287,7 @@ class RegistryApiTest {
                 "'longestName':40       | 'longestName':0          | out-of-range | /longestName",
                 "'lifetime':24          | 'lifetime':9000          | bad-lifetime | /lifetime",
                 "'leadDays':0           | 'leadDays':400           | out-of-range | /leadDays",
+                "'ownerNeeded':true     | 'kinds':['toaster'],'ownerNeeded':true | no-such-kind | /kinds",
                 "'most':0               | 'most':-1                | out-of-range | /most",
                 "'type':'PORTAL'        | 'type':'DESK'            | unreadable-request    | /type",
             })
@@ -331,6 +333,8 @@ class RegistryApiTest {
                             + other);
         }
         assertThat(state(portal, till) + ", " + state(portal, other)).isEqualTo("EXPIRING, ENDED");
+        Running.bean(Registrations.class).ranOut();
+        assertThat(station(till) + ", " + station(other)).isEqualTo("ONBOARD OPEN, REGISTER FRAYED");
         var due = api.get(sites() + "/due").expect(200).json();
         assertThat(list(due.get("items")).stream().map(i -> i.get("title").asString()))
                 .containsExactly("Register Till 2 again in Portal", "Renew Till 1 in Portal");

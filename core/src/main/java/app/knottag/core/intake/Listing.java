@@ -119,19 +119,16 @@ public final class Listing {
         return epoch.find() ? Optional.of(Instant.ofEpochSecond(Long.parseLong(epoch.group(1)))) : Optional.empty();
     }
 
-    private static final Pattern BLOCK = Pattern.compile("(?s)\\blease\\s+([0-9.]+)\\s*\\{(.*?)}");
+    private static final Pattern BLOCK = Pattern.compile("(?s)\\blease\\s+([0-9.]+)\\s*\\{([^{}]*)}");
 
     private static Parsed braced(String text) {
         var drafts = new ArrayList<Draft>();
         var leftOut = new ArrayList<Remark>();
         var problems = new ArrayList<Remark>();
         var block = BLOCK.matcher(text);
+        int line = 1, counted = 0;
         while (block.find()) {
-            int line = 1
-                    + (int) text.substring(0, block.start())
-                            .chars()
-                            .filter(c -> c == '\n')
-                            .count();
+            for (; counted < block.start(); counted++) if (text.charAt(counted) == '\n') line++;
             var mac = MAC.matcher(block.group(2));
             if (block.group(2).toLowerCase(Locale.ROOT).contains("binding state free")) {
                 leftOut.add(new Remark(line, "", block.group(1) + ": this lease has ended."));

@@ -36,7 +36,7 @@ public final class RegistryReader {
     public static final int MOST = 20_000;
 
     private static final JsonMapper JSON = new JsonMapper();
-    private static final Pattern BLOCK = Pattern.compile("(?i)\\bhost\\s+([^\\s{]+)\\s*\\{([^}]*)}");
+    private static final Pattern BLOCK = Pattern.compile("(?i)\\bhost\\s+([^\\s{]+)\\s*\\{([^{}]*)}");
     private static final Pattern HARDWARE = Pattern.compile("(?i)hardware\\s+ethernet\\s+([^;\\s]+)\\s*;");
     private static final Pattern FIXED = Pattern.compile("(?i)fixed-address\\s+([^;\\s]+)\\s*;");
     private static final Pattern FORWARD =
@@ -210,12 +210,10 @@ public final class RegistryReader {
                 .matcher(text)
                 .replaceAll(m -> " ".repeat(m.group().length()));
         var block = BLOCK.matcher(plain);
+        long line = 1;
+        int counted = 0;
         while (block.find()) {
-            long line = 1
-                    + plain.substring(0, block.start())
-                            .chars()
-                            .filter(c -> c == '\n')
-                            .count();
+            for (; counted < block.start(); counted++) if (plain.charAt(counted) == '\n') line++;
             add(
                     line,
                     RegistryEntry.of(

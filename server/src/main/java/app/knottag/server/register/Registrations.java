@@ -209,7 +209,7 @@ public class Registrations {
 
     @Scheduled(fixedDelay = 60_000, initialDelay = 60_000)
     @Transactional
-    void ranOut() {
+    public void ranOut() {
         store.ranOut(clock.instant()).forEach(runbooks::stand);
     }
 }

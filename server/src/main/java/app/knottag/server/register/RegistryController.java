@@ -237,8 +237,19 @@ class RegistryController {
     }
 
     @PostMapping("/api/registries/{id}/hand-overs")
-    HandOverView handOver(@PathVariable long id, @Valid @RequestBody HandOverRequest b, Principal by) {
-        return RegistryConflicts.guard(() -> lists.handOver(id, b, by.getName()));
+    HandOverView handOver(
+            @PathVariable long id,
+            @Valid @RequestBody HandOverRequest b,
+            @RequestHeader(name = "Idempotency-Key", required = false) String key,
+            Principal by) {
+        return RegistryConflicts.guard(() -> Boolean.TRUE.equals(b.preview())
+                ? lists.handOver(id, b, by.getName())
+                : idempotency.once(
+                        by.getName(),
+                        key,
+                        List.of(id, b),
+                        HandOverView.class,
+                        () -> lists.handOver(id, b, by.getName())));
     }
 
     /** Takes what a registry really holds, in any form, with a preview. */

@@ -1,6 +1,7 @@
 package app.knottag.server.register;
 
 import app.knottag.core.hardware.Interface.Medium;
+import app.knottag.core.kind.Kinds;
 import app.knottag.core.log.Words;
 import app.knottag.core.register.Lifetime;
 import app.knottag.core.register.Registry;
@@ -85,6 +86,7 @@ public class RegistryForms {
     private final Sites sites;
     private final EndpointStore endpoints;
     private final Runbooks runbooks;
+    private final Kinds kinds;
     private final Log log;
     private final Clock clock;
     private final JsonMapper json;
@@ -95,6 +97,7 @@ public class RegistryForms {
             Sites sites,
             EndpointStore endpoints,
             Runbooks runbooks,
+            Kinds kinds,
             Log log,
             Clock clock,
             JsonMapper json) {
@@ -103,6 +106,7 @@ public class RegistryForms {
         this.sites = sites;
         this.endpoints = endpoints;
         this.runbooks = runbooks;
+        this.kinds = kinds;
         this.log = log;
         this.clock = clock;
         this.json = json;
@@ -113,6 +117,10 @@ public class RegistryForms {
     public long keep(Hand hand, long id, RegistryRequest b) {
         var was = id == 0 ? null : get(hand.siteId(), id);
         if (b.segmentId() != null) sites.segmentOf(hand.siteId(), b.segmentId());
+        if (b.kinds() != null)
+            b.kinds().stream().filter(k -> kinds.find(k).isEmpty()).findFirst().ifPresent(k -> {
+                throw Problem.field("kinds", "no-such-kind", "There is no kind “" + k + "”.");
+            });
         var row = new RegistryRow(
                 id,
                 hand.siteId(),
