@@ -35,8 +35,7 @@
           <Figures value={row.value} class="text-[clamp(1.6rem,5.5vw,2.3rem)] leading-tight font-semibold" />
           {#if dictating}
             <p class="text-lg">
-              {#each row.spoken as group, i (i)}{#if i}{' '}<span class="text-accent">point</span
-                  >{' '}{/if}{group}{/each}
+              {row.spoken.join(' point ')}
             </p>
             <label class="flex items-center gap-2 text-sm"
               ><input type="checkbox" class="size-4" value={row.label} bind:group={heard} />{row.label} was repeated

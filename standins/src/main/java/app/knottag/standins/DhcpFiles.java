@@ -25,7 +25,7 @@ import java.util.Map;
 final class DhcpFiles {
 
     private static final DateTimeFormatter TIME =
-            DateTimeFormatter.ofPattern("e yyyy/MM/dd HH:mm:ss", Locale.ROOT).withZone(ZoneOffset.UTC);
+            DateTimeFormatter.ofPattern("yyyy/MM/dd HH:mm:ss", Locale.ROOT).withZone(ZoneOffset.UTC);
     private static final int LEASE_SECONDS = 43_200;
 
     private final Path kept;
@@ -67,15 +67,20 @@ final class DhcpFiles {
                 file.append("lease ")
                         .append(s.address())
                         .append(" {\n  starts ")
-                        .append(TIME.format(now))
+                        .append(time(now))
                         .append(";\n  ends ")
-                        .append(TIME.format(now.plusSeconds(LEASE_SECONDS)))
+                        .append(time(now.plusSeconds(LEASE_SECONDS)))
                         .append(";\n  binding state active;\n  hardware ethernet ")
                         .append(s.mac().toString().toLowerCase(Locale.ROOT))
                         .append(";\n  client-hostname \"")
                         .append(s.id())
                         .append("\";\n}\n");
         return file.toString();
+    }
+
+    /** The day of the week stands before the date, Sunday being 0. */
+    private static String time(Instant at) {
+        return at.atZone(ZoneOffset.UTC).getDayOfWeek().getValue() % 7 + " " + TIME.format(at);
     }
 
     static Map<Mac, Host> parse(String file) {

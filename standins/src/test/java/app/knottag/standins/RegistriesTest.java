@@ -69,6 +69,24 @@ class RegistriesTest {
         assertThat(new Bench(216, folder.resolve("kept.json")).reservations()).contains("pgb-pay5");
     }
 
+    @Test
+    void aLeaseIsWrittenAsTheServersDo() throws IOException {
+        var station = GardenCentre.devices().stream()
+                .map(GardenCentre.Made::station)
+                .filter(s -> s.id().equals("till-4"))
+                .toList();
+        assertThat(new DhcpFiles(folder.resolve("none.conf")).leases(station, NOW))
+                .endsWith("""
+                lease 10.44.16.131 {
+                  starts 3 2026/11/25 12:00:00;
+                  ends 4 2026/11/26 00:00:00;
+                  binding state active;
+                  hardware ethernet 00:00:5e:00:53:2b;
+                  client-hostname "till-4";
+                }
+                """);
+    }
+
     private static String screen(Bench bench, String id) {
         return bench.faces().stream()
                 .filter(f -> f.id().equals(id))

@@ -1,13 +1,15 @@
 package app.knottag.core.register;
 
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.Collections;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 
 /** What changed in a list between two hand-overs. Entries are the same by MAC, else by address, else by name. */
 public record HandOver(List<Line> lines) {
@@ -38,26 +40,30 @@ public record HandOver(List<Line> lines) {
      * @param now what is to stand there
      */
     public static HandOver between(List<RegistryEntry> before, List<RegistryEntry> now) {
-        var open = new ArrayList<>(before);
-        Map<RegistryEntry, RegistryEntry> pairs = new HashMap<>();
+        // By identity: two lines of a list may say the same, and are two lines all the same.
+        var open = Collections.<RegistryEntry>newSetFromMap(new IdentityHashMap<>());
+        open.addAll(before);
+        Map<RegistryEntry, RegistryEntry> pairs = new IdentityHashMap<>();
         for (var key : List.<Function<RegistryEntry, String>>of(
                 e -> e.value(Registry.Fact.MAC),
                 e -> e.value(Registry.Fact.ADDRESS),
-                e -> e.name().toLowerCase(Locale.ROOT)))
+                e -> e.name().toLowerCase(Locale.ROOT))) {
+            var byKey = before.stream().collect(Collectors.groupingBy(key));
             for (var entry : now) {
                 String value = key.apply(entry);
                 if (value.isEmpty() || pairs.containsKey(entry)) continue;
-                open.stream()
-                        .filter(o -> key.apply(o).equals(value))
+                byKey.getOrDefault(value, List.of()).stream()
+                        .filter(open::contains)
                         .findFirst()
                         .ifPresent(o -> {
                             open.remove(o);
                             pairs.put(entry, o);
                         });
             }
+        }
         var lines = new ArrayList<Line>();
         // What goes comes first, so that no list ever holds an address or a name twice.
-        open.forEach(o -> lines.add(new Line(Change.GONE, o, Optional.of(o))));
+        before.stream().filter(open::contains).forEach(o -> lines.add(new Line(Change.GONE, o, Optional.of(o))));
         for (var entry : now) {
             var was = Optional.ofNullable(pairs.get(entry));
             lines.add(new Line(

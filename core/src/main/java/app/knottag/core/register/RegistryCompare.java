@@ -8,11 +8,16 @@ import app.knottag.core.register.Registry.Fact;
 import app.knottag.core.register.RegistryReader.Read;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
+import java.util.EnumMap;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /** Puts what a registry really holds beside what it should hold: MAC first, then address, then name. */
@@ -56,17 +61,27 @@ public final class RegistryCompare {
     /** Compares. */
     public List<Compared> compare(List<Wanted> wanted, List<Read> held) {
         var lines = new ArrayList<Compared>();
-        var open = new ArrayList<>(wanted);
+        var open = Collections.<Wanted>newSetFromMap(new IdentityHashMap<>());
+        open.addAll(wanted);
+        var byFact = new EnumMap<Fact, Map<String, List<Wanted>>>(Fact.class);
+        for (Fact fact : List.of(Fact.MAC, Fact.ADDRESS, Fact.NAME))
+            byFact.put(fact, wanted.stream().collect(Collectors.groupingBy(w -> key(w.entry(), fact))));
         var rest = new ArrayList<Read>();
         for (var read : held)
-            match(open, read, Fact.MAC).ifPresentOrElse(w -> lines.add(pair(open, w, read)), () -> rest.add(read));
+            match(byFact, open, read, Fact.MAC)
+                    .ifPresentOrElse(w -> lines.add(pair(open, w, read)), () -> rest.add(read));
         for (var read : rest)
-            match(open, read, Fact.ADDRESS)
-                    .or(() -> match(open, read, Fact.NAME))
+            match(byFact, open, read, Fact.ADDRESS)
+                    .or(() -> match(byFact, open, read, Fact.NAME))
                     .ifPresentOrElse(w -> lines.add(pair(open, w, read)), () -> lines.add(stranger(read)));
-        for (var w : open)
-            lines.add(new Compared(
-                    Outcome.MISSING, null, w.unit(), w.entry().name(), "It does not stand there. Hand it in again."));
+        for (var w : wanted)
+            if (open.contains(w))
+                lines.add(new Compared(
+                        Outcome.MISSING,
+                        null,
+                        w.unit(),
+                        w.entry().name(),
+                        "It does not stand there. Hand it in again."));
         lines.sort((a, b) -> b.outcome() == a.outcome() ? 0 : rank(a.outcome()) - rank(b.outcome()));
         return lines;
     }
@@ -76,17 +91,21 @@ public final class RegistryCompare {
                 .indexOf(outcome);
     }
 
-    private static Optional<Wanted> match(List<Wanted> open, Read read, Fact fact) {
-        String value = read.entry().value(fact).toLowerCase(Locale.ROOT);
+    private static String key(RegistryEntry entry, Fact fact) {
+        return entry.value(fact).toLowerCase(Locale.ROOT);
+    }
+
+    private static Optional<Wanted> match(
+            Map<Fact, Map<String, List<Wanted>>> byFact, Set<Wanted> open, Read read, Fact fact) {
+        String value = key(read.entry(), fact);
         return value.isEmpty()
                 ? Optional.empty()
-                : open.stream()
-                        .filter(w ->
-                                w.entry().value(fact).toLowerCase(Locale.ROOT).equals(value))
+                : byFact.get(fact).getOrDefault(value, List.of()).stream()
+                        .filter(open::contains)
                         .findFirst();
     }
 
-    private Compared pair(List<Wanted> open, Wanted wanted, Read read) {
+    private Compared pair(Set<Wanted> open, Wanted wanted, Read read) {
         open.remove(wanted);
         var said = new ArrayList<String>();
         for (Fact fact : Fact.values()) {
