@@ -4,6 +4,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
+import app.knottag.core.hardware.Interface;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.plan.Method;
 import app.knottag.core.plan.Placement;
@@ -15,6 +16,13 @@ import app.knottag.core.plan.SitePlan;
 import app.knottag.core.plan.SitePlan.PlannedEndpoint;
 import app.knottag.core.plan.SitePlan.PlannedSegment;
 import app.knottag.core.plan.SitePlan.PlannedSeries;
+import app.knottag.core.register.HandOver;
+import app.knottag.core.register.Registry;
+import app.knottag.core.register.RegistryCompare;
+import app.knottag.core.register.RegistryFile;
+import app.knottag.core.register.RegistryForm;
+import app.knottag.core.register.RegistryReader;
+import app.knottag.core.register.Unit;
 import app.knottag.core.series.Series;
 import java.time.Duration;
 import java.time.Instant;
@@ -24,6 +32,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** What core works out for a plan: warmed loops, medians. */
 public class PlanMeasure {
@@ -43,6 +52,24 @@ public class PlanMeasure {
         var placed = (Placed) new Placement(shop, living).place(wishes);
         long asWanted = placed.given().stream().filter(Placement.Given::asWanted).count();
         row("200 endpoints placed in a /22", median(() -> new Placement(shop, living).place(wishes)), 200, asWanted + " as wanted, the rest where slips hurt least");
+        registry();
+    }
+
+    /** A registry's list of 2 000 entries as host blocks: written, read back and compared with what it should hold. */
+    private static void registry() {
+        var registry = new Registry(1, "R", Registry.Type.RESERVATIONS, Optional.empty(), Optional.empty(), Set.of(), Registry.Rules.usual(Registry.Type.RESERVATIONS));
+        var units = new ArrayList<Unit>();
+        for (int n = 0; n < 2_000; n++)
+            units.add(new Unit(n, "E" + n, "e" + n, "copier", false, 1, List.of(new Interface(Interface.Medium.WIRED, new Mac(0x00005E005300L + n), "", true)), Optional.of(a("10.62.0.10").plus(n)), "S" + n, "", true, false, false));
+        var entries = units.stream().map(u -> registry.proposal(u, "", List.of())).toList();
+        var wanted = units.stream().map(u -> new RegistryCompare.Wanted(u.id(), registry.proposal(u, "", List.of()))).toList();
+        var head = new RegistryFile.Head("S", "R", "x", NOW, false);
+        double millis = median(() -> {
+            var read = RegistryReader.read(RegistryForm.HOST_BLOCKS, RegistryFile.write(RegistryForm.HOST_BLOCKS, head, HandOver.between(List.of(), entries)));
+            int lines = new RegistryCompare(registry, RegistryForm.HOST_BLOCKS, units).compare(wanted, read.entries()).size();
+            if (lines != 2_000) throw new IllegalStateException("compared " + lines);
+        });
+        row("list of 2 000 written, read, compared", millis, 500, "reservations as host blocks");
     }
 
     private static Ipv4Address a(String text) {

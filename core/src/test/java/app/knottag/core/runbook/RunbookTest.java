@@ -196,7 +196,7 @@ class RunbookTest {
     }
 
     @DisplayName("Figures are dictated digit by digit, group by group")
-    @ParameterizedTest(name = "{0}")
+    @ParameterizedTest(name = "“{0}”")
     @CsvSource(
             delimiter = '|',
             nullValues = "-",
