@@ -4,6 +4,9 @@ alter table interface
     add constraint interface_medium_check check (medium in ('WIRED', 'WIRELESS', 'ADAPTER', 'WAN', 'LAN', 'BLUETOOTH')),
     add column stands_at text not null default '',
     add column counts boolean not null default true;
+update interface i set counts = false
+    from (select id, row_number() over (partition by endpoint_id order by (medium = 'WIRED') desc, id) as n from interface where retired_at is null) r
+    where r.id = i.id and r.n > 1;
 create unique index interface_counts_once on interface (endpoint_id) where retired_at is null and counts;
 create index interface_mac on interface (mac) where retired_at is null;
 

@@ -168,6 +168,9 @@ class DatabaseTest {
                         "insert into endpoint (site_id, segment_id, kind, kind_version, name, place, outlet, switch_port, tag_code, station, knot)"
                                 + " select 1, 1, 'label-printer', 1, 'E' || n, " + words
                                 + ", 'T' || n, 'PLAN', 'OPEN' from (select count(*) + 1 as n from endpoint) c");
+            run(
+                    database,
+                    "insert into interface (endpoint_id, site_id, medium, mac) values (3, 1, 'WIRELESS', '00:00:5e:00:53:02'), (3, 1, 'WIRED', '00:00:5e:00:53:01')");
             Flyway.configure()
                     .dataSource(
                             System.getenv("KNOT_DB_URL") + "?currentSchema=older,public",
@@ -182,6 +185,8 @@ class DatabaseTest {
                                     + " left join place p on p.id = e.place_id left join outlet o on o.id = e.outlet_id"
                                     + " left join port po on po.id = e.port_id left join gear g on g.id = po.gear_id"))
                     .isEqualTo("E1/Front/F-01/Shop switch/3 E2/Front/F-01/Shop switch/4 E3/Port: behind the desk");
+            assertThat(one(database, "select string_agg(mac::text, ' ') from interface where counts"))
+                    .isEqualTo("00:00:5e:00:53:01");
             run(database, "drop schema older cascade");
         }
     }
