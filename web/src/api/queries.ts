@@ -110,6 +110,11 @@ export const registryLinesQuery = (siteId: number, id: number) =>
     queryKey: ['site', siteId, 'registry', id],
     queryFn: () => ok(api.GET('/api/registries/{id}/lines', { params: { path: { id } } })),
   });
+export const mediaQuery = queryOptions({
+  queryKey: ['media'],
+  queryFn: () => ok(api.GET('/api/media')),
+  staleTime: Infinity,
+});
 export const registryChoicesQuery = queryOptions({
   queryKey: ['registry-choices'],
   queryFn: () => ok(api.GET('/api/registry-choices')),

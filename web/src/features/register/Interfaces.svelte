@@ -2,7 +2,7 @@
   import { untrack } from 'svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { api, ok, type Schemas } from '../../api/client';
-  import { endpointsQuery } from '../../api/queries';
+  import { endpointsQuery, mediaQuery } from '../../api/queries';
   import ReadField from '../../ui/ReadField.svelte';
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -21,14 +21,7 @@
   } = $props();
   const e = $derived(endpoint.data);
   const work = registerWork(() => e.siteId);
-  const MEDIA: [Face['medium'], string][] = [
-    ['WIRED', 'wired'],
-    ['WIRELESS', 'wireless'],
-    ['ADAPTER', 'USB adapter'],
-    ['WAN', 'WAN side'],
-    ['LAN', 'LAN side'],
-    ['BLUETOOTH', 'Bluetooth'],
-  ];
+  const media = createQuery(() => mediaQuery);
   const list = $state(
     untrack(() =>
       faces.length
@@ -50,7 +43,7 @@
   let said = $state<string[]>([]);
   const header = $derived({ 'If-Match': endpoint.etag });
 
-  const free = () => MEDIA.find(([m]) => !list.some((l) => l.medium === m))?.[0] ?? 'WIRELESS';
+  const free = () => media.data?.find((m) => !list.some((l) => l.medium === m.medium))?.medium ?? 'WIRELESS';
 
   async function keep(event: SubmitEvent) {
     event.preventDefault();
@@ -96,7 +89,7 @@
         <div>
           <label class="field-label" for="medium-{i}">Interface</label>
           <select id="medium-{i}" class="select w-full" bind:value={face.medium}>
-            {#each MEDIA as [value, words] (value)}<option {value}>{words}</option>{/each}
+            {#each media.data ?? [] as m (m.medium)}<option value={m.medium}>{m.words}</option>{/each}
           </select>
           <label class="mt-1 flex items-center gap-2 text-sm"
             ><input type="radio" class="radio radio-sm" name="counts" value={i} bind:group={counts} />in use</label

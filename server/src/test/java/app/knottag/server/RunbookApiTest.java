@@ -106,7 +106,7 @@ class RunbookApiTest {
     }
 
     @Test
-    void theBoardSaysOneThingToDoNowAndWhatRunsBesideIt() throws Exception {
+    void theBoardSaysWhatIsNextAndWhatRunsBesideIt() throws Exception {
         long second = Running.till(api, site, 2);
         var office = Running.as(Role.OFFICE);
         String board = "/api/sites/" + site[0] + "/board";

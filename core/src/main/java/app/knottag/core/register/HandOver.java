@@ -2,7 +2,6 @@ package app.knottag.core.register;
 
 import java.util.ArrayList;
 import java.util.Collections;
-import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -90,16 +89,6 @@ public record HandOver(List<Line> lines) {
         return lines.stream()
                 .filter(l -> l.change() != Change.GONE)
                 .map(Line::entry)
-                .toList();
-    }
-
-    /** Returns the MACs that occur more than once among what is to stand there. */
-    public List<String> twice() {
-        var seen = new HashSet<String>();
-        return standing().stream()
-                .map(e -> e.value(Registry.Fact.MAC))
-                .filter(m -> !m.isEmpty() && !seen.add(m))
-                .distinct()
                 .toList();
     }
 }

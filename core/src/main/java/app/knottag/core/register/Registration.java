@@ -1,6 +1,5 @@
 package app.knottag.core.register;
 
-import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.runbook.Standing.Entries;
 import java.time.Duration;
@@ -114,10 +113,5 @@ public record Registration(
     /** Returns the MAC that it holds. */
     public Optional<Mac> mac() {
         return held.mac();
-    }
-
-    /** Returns the address that it holds. */
-    public Optional<Ipv4Address> address() {
-        return held.address();
     }
 }
