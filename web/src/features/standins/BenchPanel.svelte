@@ -50,7 +50,11 @@
       value={device.id}
       onchange={(e) => ((picked = e.currentTarget.value), (typed = {}), (problem = null))}
     >
-      {#each devices as d (d.id)}<option value={d.id}>{d.name}</option>{/each}
+      {#each new Set(devices.map((d) => d.net)) as net (net)}
+        <optgroup label={net}>
+          {#each devices.filter((d) => d.net === net) as d (d.id)}<option value={d.id}>{d.name}</option>{/each}
+        </optgroup>
+      {/each}
     </select>
     <div class="mt-5 grid gap-8 md:grid-cols-2">
       <section aria-label="The device">
@@ -64,8 +68,13 @@
         </div>
         <h3 class="mt-4 font-bold">Its screen</h3>
         <p class="mt-1 rounded bg-neutral p-3 font-mono text-neutral-content" role="status" data-screen>
-          {device.screen}
+          {device.screen}{#if device.clock}<br />{device.clock}{/if}
         </p>
+        {#if device.lights.length}
+          <ul class="mt-2 text-sm" aria-label="Its lights">
+            {#each device.lights as light (light)}<li>{light}</li>{/each}
+          </ul>
+        {/if}
         <button
           class="btn mt-3 btn-outline btn-primary btn-sm"
           onclick={() => run(ok(api.POST('/api/bench-panel/{id}/restart', path(device.id))))}

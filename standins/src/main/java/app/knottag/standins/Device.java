@@ -7,9 +7,12 @@ import app.knottag.core.address.Purpose;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.Field;
 import app.knottag.core.kind.Kind.MenuField;
+import app.knottag.core.kind.Signal.Steadiness;
 import app.knottag.core.reach.Fault;
 import app.knottag.core.reach.SiteModel.Station;
 import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
@@ -22,6 +25,8 @@ final class Device {
 
     private static final int RESTART_SECONDS = 3;
     private static final String UNSET = "Automatic";
+    private static final ZoneId ZONE = ZoneId.of("Europe/Berlin");
+    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm:ss");
 
     private final Optional<Kind> kind;
     private final Map<String, String> menu = new LinkedHashMap<>();
@@ -40,14 +45,15 @@ final class Device {
             case OTHER -> field.text();
             case ADDRESS -> station.address().toString();
             case MASK -> "255.255.255.0";
-            case GATEWAY, RESOLVER_1 -> "10.44.16.1";
+            case GATEWAY, RESOLVER_1 -> station.address().toString().replaceAll("\\d+$", "1");
             case RESOLVER_2 -> "203.0.113.9";
+            default -> field.text();
         };
     }
 
     private static String factory(MenuField field) {
-        if (field.field() != Field.OTHER) return "";
-        return field.leaveAlone() ? field.text() : UNSET;
+        if (field.field().figures()) return "";
+        return field.leaveAlone() || field.field() != Field.OTHER ? field.text() : UNSET;
     }
 
     /** What is kept when the demo is stopped. */
@@ -98,7 +104,7 @@ final class Device {
                     .filter(f -> f.label().equals(label))
                     .findFirst()
                     .orElseThrow(() -> new IllegalArgumentException("There is no field " + label + " in this menu."));
-            if (field.field() != Field.OTHER && !text.isBlank() && read(text).isEmpty())
+            if (field.field().figures() && !text.isBlank() && read(text).isEmpty())
                 throw new IllegalArgumentException(
                         "The device beeps and does not take “" + text + "” for " + label + ".");
         });
@@ -137,7 +143,10 @@ final class Device {
             String kind,
             String mac,
             String serial,
+            String net,
             String screen,
+            List<String> lights,
+            String clock,
             boolean settable,
             Map<String, String> typed,
             List<Fault> faults) {}
@@ -150,9 +159,24 @@ final class Device {
                 kind.map(Kind::id).orElse(""),
                 station.mac().toString(),
                 station.serial(),
+                station.leased().toString().replaceAll("\\.\\d+$", ""),
                 screen,
+                lights(),
+                up(now) && !faults.contains(Fault.UNPLUGGED) ? CLOCK.format(now.atZone(ZONE)) : "",
                 kind.isPresent(),
                 menu,
                 faults());
+    }
+
+    /** What its lights show: as they should, or, with its plug pulled, as the table has it for nothing. */
+    private List<String> lights() {
+        boolean linked = !faults.contains(Fault.UNPLUGGED);
+        var shown = new LinkedHashMap<String, String>();
+        for (var signal : kind.map(Kind::signals).orElse(List.of()))
+            if (linked
+                    ? signal.holds()
+                    : signal.steadiness() == Steadiness.OFF || signal.means().equals("no link"))
+                shown.putIfAbsent(signal.part(), signal.part() + ": " + signal.words());
+        return List.copyOf(shown.values());
     }
 }

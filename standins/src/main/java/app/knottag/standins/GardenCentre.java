@@ -24,7 +24,7 @@ final class GardenCentre {
     static List<Made> devices() {
         var made = new ArrayList<Made>();
         made.add(new Made(
-                station("router", "Router", Role.GATEWAY, "00:00:5E:00:53:01", "", 1, 1, 0, "", ""),
+                station(NET, "router", "Router", Role.GATEWAY, "00:00:5E:00:53:01", "", 1, 1, 0, "", ""),
                 Optional.empty(),
                 true));
         for (int n = 1; n <= 5; n++)
@@ -108,12 +108,17 @@ final class GardenCentre {
                 142,
                 7100,
                 false));
+        made.addAll(OtherSites.devices());
         return made;
     }
 
     private static Made partner(String id, String name, String mac, int host, String ask, String answer) {
+        return partner(NET, id, name, mac, host, ask, answer);
+    }
+
+    static Made partner(String net, String id, String name, String mac, int host, String ask, String answer) {
         return new Made(
-                station(id, name, Role.PARTNER, mac, "", host, host, 7500, ask, answer), Optional.empty(), true);
+                station(net, id, name, Role.PARTNER, mac, "", host, host, 7500, ask, answer), Optional.empty(), true);
     }
 
     private static Made endpoint(
@@ -126,9 +131,24 @@ final class GardenCentre {
             int leased,
             int port,
             boolean setUp) {
+        return endpoint(NET, id, name, kindId, mac, serial, host, leased, port, setUp);
+    }
+
+    static Made endpoint(
+            String net,
+            String id,
+            String name,
+            String kindId,
+            String mac,
+            String serial,
+            int host,
+            int leased,
+            int port,
+            boolean setUp) {
         var kind = KINDS.get(kindId);
         var service = kind.service();
         var station = station(
+                net,
                 id,
                 name,
                 Role.ENDPOINT,
@@ -142,7 +162,8 @@ final class GardenCentre {
         return new Made(setUp ? station : station.withAddress(true, Optional.empty()), Optional.of(kind), setUp);
     }
 
-    private static Station station(
+    static Station station(
+            String net,
             String id,
             String name,
             Role role,
@@ -161,8 +182,8 @@ final class GardenCentre {
                 serial,
                 true,
                 false,
-                Optional.of(Ipv4Address.parse(NET + host)),
-                Ipv4Address.parse(NET + leased),
+                Optional.of(Ipv4Address.parse(net + host)),
+                Ipv4Address.parse(net + leased),
                 port,
                 ask,
                 answer);

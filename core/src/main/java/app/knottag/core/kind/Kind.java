@@ -27,6 +27,12 @@ import java.util.Optional;
  * @param personal whether such a device belongs to one person, as a phone does
  * @param labels where its facts stand, in no order
  * @param words what else lists call such a device, in small letters
+ * @param outfit what comes in the box and how it is plugged together
+ * @param questions what must be known of one endpoint to say which steps apply
+ * @param signals what its lights, icons and beeps mean
+ * @param openings what stands open on a new one, or after a reset
+ * @param reset what a reset undoes, or empty when it has none
+ * @param nightlyMinutes minutes that its restart at night takes, 0 when it makes none, at most 240
  */
 public record Kind(
         String id,
@@ -48,28 +54,93 @@ public record Kind(
         List<Step> steps,
         boolean personal,
         List<Label> labels,
-        List<String> words) {
+        List<String> words,
+        Outfit outfit,
+        List<Question> questions,
+        List<Signal> signals,
+        List<Opening> openings,
+        Optional<ResetRule> reset,
+        int nightlyMinutes) {
 
     public Kind {
+        KindCheck.needed(
+                "id",
+                id,
+                "name",
+                name,
+                "noun",
+                noun,
+                "shortName",
+                shortName,
+                "codeLetter",
+                codeLetter,
+                "fixedBecause",
+                fixedBecause,
+                "labelPlace",
+                labelPlace,
+                "menuPath",
+                menuPath,
+                "menu",
+                menu,
+                "service",
+                service,
+                "steps",
+                steps);
+        if (version < 1) throw new IllegalArgumentException("version is counted from 1, was " + version);
+        series = series == null ? "" : series;
+        serialPattern = serialPattern == null ? "" : serialPattern;
+        menuCaution = menuCaution == null ? "" : menuCaution;
         menu = List.copyOf(menu);
         steps = List.copyOf(steps);
         talks = talks == null ? List.of() : List.copyOf(talks);
         labels = labels == null ? List.of() : List.copyOf(labels);
         words = words == null ? List.of() : List.copyOf(words);
+        outfit = outfit == null ? Outfit.NONE : outfit;
+        questions = questions == null ? List.of() : List.copyOf(questions);
+        signals = signals == null ? List.of() : List.copyOf(signals);
+        openings = openings == null ? List.of() : List.copyOf(openings);
+        reset = reset == null ? Optional.empty() : reset;
+        if (nightlyMinutes < 0 || nightlyMinutes > 240)
+            throw new IllegalArgumentException("nightlyMinutes must be 0..240, was " + nightlyMinutes);
         if (!shortName.matches("[a-z]{2,5}"))
             throw new IllegalArgumentException("shortName must be two to five small letters, was " + shortName);
         if (!id.matches("[a-z][a-z0-9-]{1,39}"))
             throw new IllegalArgumentException("id must be small letters, digits and hyphens, was " + id);
         if (!codeLetter.matches("[A-Z]"))
             throw new IllegalArgumentException("codeLetter must be one capital letter, was " + codeLetter);
-        if (steps.stream().map(Step::key).distinct().count() != steps.size())
-            throw new IllegalArgumentException("two steps of " + id + " have the same key");
+        KindCheck.refuse(steps, labels, questions, signals, openings, reset, serialPattern, menu);
         steps = List.copyOf(StepOrder.of(steps));
-        for (var label : labels)
-            if (!label.hiddenAfter().isEmpty()
-                    && steps.stream().noneMatch(s -> s.key().equals(label.hiddenAfter())))
-                throw new IllegalArgumentException(
-                        "a label is hidden after a step that " + id + " does not have: " + label.hiddenAfter());
+    }
+
+    /** Returns the kind with other steps and another menu, as they apply to one endpoint. */
+    public Kind with(List<Step> applying, List<MenuField> fields) {
+        return new Kind(
+                id,
+                version,
+                name,
+                noun,
+                shortName,
+                codeLetter,
+                series,
+                fixedBecause,
+                reached,
+                talks,
+                serialPattern,
+                labelPlace,
+                menuPath,
+                menuCaution,
+                fields,
+                service,
+                applying,
+                personal,
+                List.of(),
+                words,
+                outfit,
+                questions,
+                signals,
+                openings,
+                reset.map(r -> r.only(applying)),
+                nightlyMinutes);
     }
 
     /**
@@ -90,10 +161,14 @@ public record Kind(
      * @param label what the device calls it
      * @param text what to set when the value does not come from the plan, or what it is when left alone
      * @param leaveAlone whether it keeps its factory value
+     * @param when answers that it is there for, see {@link Step#when()}
      */
-    public record MenuField(Field field, String label, String text, boolean leaveAlone) {
+    public record MenuField(
+            Field field, String label, String text, boolean leaveAlone, Map<String, List<String>> when) {
         public MenuField {
+            KindCheck.needed("field", field, "label", label);
             text = text == null ? "" : text;
+            when = when == null ? Map.of() : Map.copyOf(when);
         }
     }
 
@@ -133,14 +208,32 @@ public record Kind(
         }
     }
 
-    /** What a menu field holds; OTHER takes its text from the kind. */
+    /**
+     * What a menu field holds; OTHER takes its text from the kind, NUMBER is the endpoint's own in its series, NAME its
+     * host name, ZONE the site's time zone and RESTART_AT its hour of the nightly restart.
+     */
     public enum Field {
         ADDRESS,
         MASK,
         GATEWAY,
         RESOLVER_1,
         RESOLVER_2,
-        OTHER
+        NUMBER,
+        NAME,
+        SERVICE_PORT,
+        PARTNER_ADDRESS,
+        PARTNER_PORT,
+        ZONE,
+        RESTART_AT,
+        OTHER;
+
+        /** Whether it holds an address or a mask, which is typed and read in groups. */
+        public boolean figures() {
+            return switch (this) {
+                case ADDRESS, MASK, GATEWAY, RESOLVER_1, RESOLVER_2, PARTNER_ADDRESS -> true;
+                default -> false;
+            };
+        }
     }
 
     /**
@@ -152,7 +245,18 @@ public record Kind(
      * @param proves what a right answer proves, in plain words
      * @param partnerAsk line sent to the partner's test port, or empty when only a person can test from there
      */
-    public record Service(int defaultPort, String ask, String answer, String proves, String partnerAsk) {}
+    public record Service(int defaultPort, String ask, String answer, String proves, String partnerAsk) {
+        public Service {
+            KindCheck.needed("proves", proves);
+            ask = ask == null ? "" : ask;
+            answer = answer == null ? "" : answer;
+            partnerAsk = partnerAsk == null ? "" : partnerAsk;
+            if (defaultPort < 1 || defaultPort > 65_535)
+                throw new IllegalArgumentException("a port must be 1..65535, was " + defaultPort);
+            if (!ask.isEmpty() && !answer.contains("{serial}"))
+                throw new IllegalArgumentException("an answer must tell its {serial}, was “" + answer + "”");
+        }
+    }
 
     /**
      * One step of the runbook.
@@ -161,6 +265,12 @@ public record Kind(
      * @param caution shown where the hands are, or empty
      * @param after keys of steps that must come before, each with what breaks when it comes later
      * @param waiting how long it takes, or empty when it is attended
+     * @param when questions and the answers for which the step applies; all must fit. Besides the kind's own there are
+     *     {@code method} (FIXED, RESERVED, LEARNED, AUTOMATIC) and {@code partner} (yes, no)
+     * @param otherwise why it is left out when it does not apply
+     * @param needs who must do it by law or trade, such as a qualified electrician, or empty
+     * @param recovery what to do when the moment for it has passed, or empty
+     * @param waysOut what to try when the gate has failed again and again
      */
     public record Step(
             String key,
@@ -169,42 +279,128 @@ public record Kind(
             String caution,
             Map<String, String> after,
             @JsonProperty("wait") Optional<Wait> waiting,
-            Gate gate) {
+            Gate gate,
+            Map<String, List<String>> when,
+            String otherwise,
+            String needs,
+            String recovery,
+            List<String> waysOut) {
         public Step {
+            KindCheck.needed("key", key, "title", title, "gate", gate);
             hint = hint == null ? List.of() : List.copyOf(hint);
             caution = caution == null ? "" : caution;
             after = after == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(after));
             waiting = waiting == null ? Optional.empty() : waiting;
+            when = when == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(when));
+            otherwise = otherwise == null ? "" : otherwise;
+            needs = needs == null ? "" : needs;
+            recovery = recovery == null ? "" : recovery;
+            waysOut = waysOut == null ? List.of() : List.copyOf(waysOut);
+        }
+
+        /** A step without conditions. */
+        public Step(
+                String key,
+                String title,
+                List<String> hint,
+                String caution,
+                Map<String, String> after,
+                Optional<Wait> waiting,
+                Gate gate) {
+            this(key, title, hint, caution, after, waiting, gate, Map.of(), "", "", "", List.of());
+        }
+
+        /** Returns the step as it applies to one endpoint: with its hints and what must come before. */
+        public Step with(List<String> hints, String warning, Map<String, String> before) {
+            return new Step(key, title, hints, warning, before, waiting, gate, Map.of(), "", needs, recovery, waysOut);
         }
     }
 
-    /** Minutes that a wait lasts: before the shortest it is too early to judge, after the longest it has failed. */
-    public record Wait(int shortest, int usual, int longest, String lookFor) {
+    /**
+     * Minutes that a wait lasts: before the shortest it is too early to judge, after the longest it has failed.
+     *
+     * @param restarts fewest and most restarts that it makes by itself meanwhile, or empty when they tell nothing
+     */
+    public record Wait(int shortest, int usual, int longest, String lookFor, List<Integer> restarts) {
         public Wait {
+            restarts = restarts == null ? List.of() : List.copyOf(restarts);
+            if (!restarts.isEmpty()
+                    && (restarts.size() != 2 || restarts.get(0) < 0 || restarts.get(0) > restarts.get(1)))
+                throw new IllegalArgumentException("restarts must be [fewest, most], was " + restarts);
             if (shortest < 0 || shortest > usual || usual > longest)
                 throw new IllegalArgumentException(
                         "a wait needs shortest <= usual <= longest, was " + shortest + ", " + usual + ", " + longest);
         }
     }
 
-    /** What must be seen before a step may be tied. */
-    public record Gate(GateType type, String ask, List<Option> options) {
+    /**
+     * What must be seen before a step may be tied.
+     *
+     * @param part which light or icon of the table of signals a SIGNAL is about
+     * @param least least number that a COUNT takes
+     * @param compare labels of the two things that SAME compares
+     */
+    public record Gate(GateType type, String ask, List<Option> options, String part, int least, List<String> compare) {
         public Gate {
+            KindCheck.needed("type", type);
             ask = ask == null ? "" : ask;
             options = options == null ? List.of() : List.copyOf(options);
+            part = part == null ? "" : part;
+            compare = compare == null ? List.of() : List.copyOf(compare);
             if (type == GateType.CHOICE && options.stream().noneMatch(Option::holds))
                 throw new IllegalArgumentException("a choice needs an option that holds: " + ask);
+            if (type == GateType.SAME && compare.size() != 2)
+                throw new IllegalArgumentException("SAME compares two things: name them in compare");
+        }
+
+        /** A gate that needs no more than its question. */
+        public Gate(GateType type, String ask, List<Option> options) {
+            this(type, ask, options, "", 0, List.of());
         }
     }
 
     /** How a gate is judged. */
     public enum GateType {
+        /** One of several things seen. */
         CHOICE,
+        /** MAC and serial on record, and this very unit in hand. */
         FACTS,
+        /** The values are entered and saved. */
         TYPE_SHEET,
+        /** What the device shows, compared with what was to be typed. */
         READ_BACK,
+        /** The address that it shows after its restart. */
         ADDRESS_SHOWN,
-        CONFIRMED
+        /** Signed off at Confirm. */
+        CONFIRMED,
+        /** Everything of the kit is there. */
+        KIT,
+        /** The exact variant, by the model on its label. */
+        MODEL,
+        /** Seals read against seals reported. */
+        SEALS,
+        /** New seals and the case they are on. */
+        NEW_SEALS,
+        /** Two numbers that must be the same. */
+        SAME,
+        /** The name on two screens that belong together. */
+        NAMES,
+        /** A light, an icon or a beep, by the kind's own table. */
+        SIGNAL,
+        /** What the device got from the DHCP server. */
+        LEARNED,
+        /** Seconds a button was held, and beeps. */
+        HOLD,
+        /** A size typed against the largest possible. */
+        SIZE,
+        /** The owner's release before drives are wiped. */
+        RELEASE,
+        /** A number of at least so many. */
+        COUNT,
+        /** The date and time it shows. */
+        CLOCK,
+        /** No opening without an owner and an end. */
+        OPENINGS
     }
 
     /** Something that may be seen, and what to do when it is not what was hoped for. */

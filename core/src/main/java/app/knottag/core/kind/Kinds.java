@@ -4,53 +4,61 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Optional;
-import tools.jackson.core.JacksonException;
-import tools.jackson.databind.DeserializationFeature;
-import tools.jackson.dataformat.yaml.YAMLMapper;
+import java.util.TreeMap;
 
-/** The kinds that come with Knot Tag, read from {@code kinds/*.yaml}. */
+/**
+ * The kinds there are: those that come with Knot Tag, read from {@code kinds/*.yaml}, and people's own. All versions
+ * are kept, because a runbook that has begun goes on with the one it began with. Safe for several threads.
+ */
 public final class Kinds {
 
-    private static final List<String> SHIPPED = List.of(
+    /** Ids of the kinds that come with Knot Tag, in the order they are offered. */
+    public static final List<String> SHIPPED = List.of(
             "counter-payment-terminal",
             "till-pin-pad",
+            "kiosk-set",
             "time-clock",
-            "label-printer",
-            "copier",
-            "document-scanner",
-            "storage-box",
+            "fingerprint-reader",
             "door-reader",
+            "storage-box",
+            "document-scanner",
+            "copier",
             "fax-adapter",
+            "meeting-room-hub",
+            "watched-outlet",
+            "label-printer",
+            "signature-pad",
+            "camera",
+            "desk-phone",
             "own-device",
             "other-endpoint");
-    private static final YAMLMapper YAML = YAMLMapper.builder()
-            .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
-            .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
-            .build();
 
-    private final Map<String, Kind> byId;
+    private volatile Map<String, NavigableMap<Integer, Kind>> byId = Map.of();
 
-    private Kinds(Map<String, Kind> byId) {
-        this.byId = byId;
-    }
+    private Kinds() {}
 
     /** Reads all shipped kinds. */
     public static Kinds shipped() {
-        var byId = new LinkedHashMap<String, Kind>();
-        for (String id : SHIPPED) {
-            try (InputStream in = Kinds.class.getResourceAsStream("/kinds/" + id + ".yaml")) {
-                byId.put(id, read(new String(in.readAllBytes(), StandardCharsets.UTF_8), id + ".yaml"));
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
-            }
+        var kinds = new Kinds();
+        for (String id : SHIPPED) kinds.add(read(shippedText(id), id + ".yaml"));
+        return kinds;
+    }
+
+    /** Returns the file of a shipped kind. */
+    public static String shippedText(String id) {
+        try (InputStream in = Kinds.class.getResourceAsStream("/kinds/" + id + ".yaml")) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
-        return new Kinds(byId);
     }
 
     /**
@@ -60,37 +68,52 @@ public final class Kinds {
      * @throws IllegalArgumentException if the text is no kind; the message names file, line and column
      */
     public static Kind read(String yaml, String source) {
-        try {
-            return YAML.readValue(yaml, Kind.class);
-        } catch (JacksonException e) {
-            var at = e.getLocation();
-            String where = at == null ? "" : " line " + at.getLineNr() + ", column " + at.getColumnNr();
-            throw new IllegalArgumentException(source + where + ": " + e.getOriginalMessage(), e);
-        }
+        var reading = KindReader.read(yaml);
+        if (reading.kind() != null) return reading.kind();
+        var first = reading.findings().get(0);
+        throw new IllegalArgumentException(
+                source + " line " + first.line() + ", column " + first.column() + ": " + first.message());
     }
 
-    /** Returns all kinds in the order they are offered. */
+    /** Adds a kind, or another version of one. */
+    public synchronized void add(Kind kind) {
+        var more = new LinkedHashMap<>(byId);
+        var versions = new TreeMap<>(more.getOrDefault(kind.id(), new TreeMap<>()));
+        versions.put(kind.version(), kind);
+        more.put(kind.id(), versions);
+        byId = more;
+    }
+
+    /** Returns the latest version of all kinds in the order they are offered. */
     public List<Kind> all() {
-        return List.copyOf(byId.values());
+        var all = new ArrayList<Kind>();
+        for (var versions : byId.values()) all.add(versions.lastEntry().getValue());
+        return all;
     }
 
     /** Returns ids by everything that a list may call such a device, in small letters; the first kind wins a word. */
     public Map<String, String> byWords() {
         var words = new HashMap<String, String>();
-        for (var kind : byId.values())
+        for (var kind : all())
             for (String word : List.of(kind.id(), kind.name(), kind.noun(), kind.shortName()))
                 words.putIfAbsent(word.toLowerCase(Locale.ROOT), kind.id());
-        for (var kind : byId.values()) for (String word : kind.words()) words.putIfAbsent(word, kind.id());
+        for (var kind : all()) for (String word : kind.words()) words.putIfAbsent(word, kind.id());
         return words;
     }
 
-    /** Returns the kind with this id, or empty. */
+    /** Returns the latest version of the kind with this id, or empty. */
     public Optional<Kind> find(String id) {
-        return Optional.ofNullable(byId.get(id));
+        return Optional.ofNullable(byId.get(id)).map(v -> v.lastEntry().getValue());
+    }
+
+    /** Returns one version of a kind, or the latest when that one is not known. */
+    public Kind get(String id, int version) {
+        var latest = get(id);
+        return byId.get(id).getOrDefault(version, latest);
     }
 
     /**
-     * Returns the kind with this id.
+     * Returns the latest version of the kind with this id.
      *
      * @throws IllegalArgumentException if there is none
      */

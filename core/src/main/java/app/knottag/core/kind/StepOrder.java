@@ -6,7 +6,6 @@ import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.stream.Collectors;
 
 /**
  * Works out the order of steps from what must come before what. The order in which a kind lists its steps is the usual
@@ -19,16 +18,9 @@ public final class StepOrder {
     /**
      * Returns the steps in an order that keeps every constraint.
      *
-     * @throws IllegalArgumentException if a step waits for one that there is not, or steps wait for one another; the
-     *     message names them
+     * @throws IllegalArgumentException if steps wait for one another; the message names them
      */
     public static List<Step> of(List<Step> listed) {
-        var keys = listed.stream().map(Step::key).collect(Collectors.toSet());
-        for (var step : listed)
-            for (String before : step.after().keySet())
-                if (!keys.contains(before))
-                    throw new IllegalArgumentException(
-                            "step " + step.key() + " waits for “" + before + "”, which is no step");
         var ordered = new ArrayList<Step>();
         var done = new HashSet<String>();
         while (ordered.size() < listed.size()) {
@@ -36,12 +28,31 @@ public final class StepOrder {
                     .filter(s -> !done.contains(s.key())
                             && done.containsAll(s.after().keySet()))
                     .findFirst()
-                    .orElseThrow(() -> new IllegalArgumentException(
-                            "steps wait for one another: " + String.join(" after ", loop(listed, done))));
+                    .orElseThrow(() -> new IllegalArgumentException(waitsFor(loop(listed, done))));
             done.add(next.key());
             ordered.add(next);
         }
         return ordered;
+    }
+
+    static String waitsFor(List<String> loop) {
+        return "steps wait for one another: " + String.join(" after ", loop);
+    }
+
+    /** Returns the keys that wait for one another, the first again at the end, or nothing when none do. */
+    static List<String> loopIn(List<Step> listed) {
+        var done = new HashSet<String>();
+        boolean more = true;
+        while (more) {
+            more = listed.stream()
+                    .filter(s -> !done.contains(s.key())
+                            && done.containsAll(s.after().keySet()))
+                    .map(Step::key)
+                    .toList()
+                    .stream()
+                    .anyMatch(done::add);
+        }
+        return done.size() == listed.size() ? List.of() : loop(listed, done);
     }
 
     /** Follows the constraints backwards until a key comes again. */

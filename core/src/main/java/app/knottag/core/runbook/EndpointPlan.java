@@ -18,7 +18,25 @@ public record EndpointPlan(
         Optional<Mac> mac,
         Optional<String> serial,
         Set<Ipv4Address> taken,
-        boolean confirmed) {
+        boolean confirmed,
+        Surroundings around) {
+
+    /** A plan of which nothing more is known. */
+    public EndpointPlan(
+            Optional<Ipv4Address> address,
+            Segment segment,
+            List<Ipv4Address> resolvers,
+            Optional<Mac> mac,
+            Optional<String> serial,
+            Set<Ipv4Address> taken,
+            boolean confirmed) {
+        this(address, segment, resolvers, mac, serial, taken, confirmed, Surroundings.NONE);
+    }
+
+    /** Returns the plan with more known around it. */
+    public EndpointPlan with(Surroundings surroundings) {
+        return new EndpointPlan(address, segment, resolvers, mac, serial, taken, confirmed, surroundings);
+    }
 
     /** Returns the planned value of a menu field as canonical text, or empty when the plan has none. */
     public Optional<String> planned(Field field) {
@@ -28,6 +46,13 @@ public record EndpointPlan(
             case GATEWAY -> segment.gateway().map(Ipv4Address::toString);
             case RESOLVER_1 -> resolver(0);
             case RESOLVER_2 -> resolver(1);
+            case NUMBER -> around.number().map(String::valueOf);
+            case NAME -> Optional.of(around.hostName()).filter(n -> !n.isEmpty());
+            case SERVICE_PORT -> around.servicePort().map(String::valueOf);
+            case PARTNER_ADDRESS -> around.partner().map(Ipv4Address::toString);
+            case PARTNER_PORT -> around.partnerPort().map(String::valueOf);
+            case ZONE -> Optional.of(around.zone().getId());
+            case RESTART_AT -> Optional.ofNullable(around.answers().get(Surroundings.RESTART_AT));
             case OTHER -> Optional.empty();
         };
     }
@@ -40,7 +65,7 @@ public record EndpointPlan(
         return switch (field) {
             case MASK -> Purpose.MASK;
             case GATEWAY -> Purpose.GATEWAY;
-            case RESOLVER_1, RESOLVER_2 -> Purpose.RESOLVER;
+            case RESOLVER_1, RESOLVER_2, PARTNER_ADDRESS -> Purpose.RESOLVER;
             default -> Purpose.ADDRESS;
         };
     }

@@ -9,13 +9,17 @@ import app.knottag.core.reading.Reading;
 import app.knottag.core.runbook.StepRecord.StepFinding;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 
 /** Judges whether what was read or seen lets a step be tied. */
 public final class GateJudge {
 
     /** Field name of the one answer of a choice. */
     public static final String SEEN = "seen";
+
+    private static final int SHORTEST_UNIT = 4;
 
     private GateJudge() {}
 
@@ -25,18 +29,34 @@ public final class GateJudge {
      * @param evidence what was keyed in or chosen, by field name
      */
     public static List<StepFinding> judge(Kind kind, Kind.Step step, EndpointPlan plan, Map<String, String> evidence) {
+        var findings = new ArrayList<>(ofGate(kind, step, plan, evidence));
+        if (!step.needs().isEmpty()
+                && evidence.getOrDefault(GateForm.PERSON, "").isBlank())
+            findings.add(new StepFinding(
+                    GateForm.PERSON,
+                    "This is done by a " + step.needs() + ", and no name is on record.",
+                    "Wait for that person and key in the name; go on with another device meanwhile."));
+        return List.copyOf(findings);
+    }
+
+    private static List<StepFinding> ofGate(
+            Kind kind, Kind.Step step, EndpointPlan plan, Map<String, String> evidence) {
         return switch (step.gate().type()) {
             case CHOICE -> choice(step, evidence.getOrDefault(SEEN, ""));
-            case FACTS -> facts(plan);
+            case FACTS -> facts(plan, evidence.getOrDefault(GateForm.UNIT, ""));
             case TYPE_SHEET -> typeSheet(plan);
             case READ_BACK -> readBack(kind, plan, evidence);
             case ADDRESS_SHOWN -> addressShown(plan, evidence.getOrDefault(Kind.Field.ADDRESS.name(), ""));
             case CONFIRMED ->
                 plan.confirmed()
                         ? List.of()
-                        : List.of(new StepFinding(
-                                "", "It is not signed off yet.", "Run the checks at Confirm and sign it off."));
+                        : finding("", "It is not signed off yet.", "Run the checks at Confirm and sign it off.");
+            default -> OwnGates.judge(kind, step, plan, evidence);
         };
+    }
+
+    static List<StepFinding> finding(String field, String message, String remedy) {
+        return List.of(new StepFinding(field, message, remedy));
     }
 
     private static List<StepFinding> choice(Kind.Step step, String seen) {
@@ -50,13 +70,41 @@ public final class GateJudge {
                         SEEN, option.get().label() + ".", option.get().remedy()));
     }
 
-    private static List<StepFinding> facts(EndpointPlan plan) {
+    private static List<StepFinding> facts(EndpointPlan plan, String unit) {
         var findings = new ArrayList<StepFinding>();
         if (plan.mac().isEmpty())
             findings.add(new StepFinding("mac", "The MAC is not on record yet.", "Key it in from the label."));
         if (plan.serial().isEmpty())
             findings.add(new StepFinding("serial", "The serial is not on record yet.", "Key it in from the label."));
-        return findings;
+        return findings.isEmpty() ? inHand(plan, plain(unit)) : findings;
+    }
+
+    /** The unit in hand is told by the end of its serial or MAC; whose it is otherwise is said. */
+    private static List<StepFinding> inHand(EndpointPlan plan, String unit) {
+        if (unit.length() < SHORTEST_UNIT)
+            return finding(
+                    GateForm.UNIT,
+                    "Key in the last four of the serial or the MAC, from the label in your hand.",
+                    "So a device that was taken by mistake shows now and not at the end.");
+        if (plain(plan.serial().get()).endsWith(unit)
+                || plain(plan.mac().get().toString()).endsWith(unit)) return List.of();
+        String whose = plan.around().others().stream()
+                .filter(o -> plain(o.serial()).endsWith(unit)
+                        || o.mac()
+                                .filter(m -> plain(m.toString()).endsWith(unit))
+                                .isPresent())
+                .map(o -> "It is " + o.name() + (o.place().isEmpty() ? "." : ", which belongs to " + o.place() + "."))
+                .findFirst()
+                .orElse("Nothing on record at this site ends like that.");
+        return finding(
+                GateForm.UNIT,
+                "“" + unit + "” is not the end of serial " + plan.serial().get() + " nor of MAC "
+                        + plan.mac().get() + ". " + whose,
+                "Take the right device, or correct the label above if it was read wrongly.");
+    }
+
+    private static String plain(String text) {
+        return text.toUpperCase(Locale.ROOT).replaceAll("[^0-9A-Z]", "");
     }
 
     private static List<StepFinding> typeSheet(EndpointPlan plan) {
@@ -68,16 +116,29 @@ public final class GateJudge {
     private static List<StepFinding> readBack(Kind kind, EndpointPlan plan, Map<String, String> evidence) {
         var findings = new ArrayList<StepFinding>();
         for (var row : TypeSheet.toReadBack(kind, plan)) {
-            String field = row.field().name();
-            var reading = AddressReader.read(
-                    evidence.getOrDefault(field, ""), EndpointPlan.purpose(row.field()), plan.context(row.value()));
-            if (!row.value().equals(reading.value()))
-                findings.add(new StepFinding(
-                        field,
-                        row.label() + ": " + said(reading, row.value()),
-                        "Correct it on the device, save, and read it back again."));
+            String field = TypeSheet.key(row),
+                    text = evidence.getOrDefault(field, "").strip();
+            if (!row.figures()) words(row, field, text).ifPresent(findings::add);
+            else {
+                var reading = AddressReader.read(text, EndpointPlan.purpose(row.field()), plan.context(row.value()));
+                if (!row.value().equals(reading.value()))
+                    findings.add(new StepFinding(
+                            field,
+                            row.label() + ": " + said(reading, row.value()),
+                            "Correct it on the device, save, and read it back again."));
+            }
         }
         return findings;
+    }
+
+    /** Words may go unread, since not every menu shows them again; what is read must be as it should. */
+    private static Optional<StepFinding> words(TypeSheet.SheetRow row, String field, String text) {
+        if (text.isEmpty() || text.equalsIgnoreCase(row.value())) return Optional.empty();
+        return Optional.of(new StepFinding(
+                field,
+                row.label() + ": “" + text + "” instead of “" + row.value() + "”"
+                        + (row.leaveAlone() ? ", which it has from the factory." : "."),
+                row.leaveAlone() ? "Put it back: this field is left alone." : "Correct it on the device and save."));
     }
 
     private static List<StepFinding> addressShown(EndpointPlan plan, String shown) {
@@ -95,7 +156,7 @@ public final class GateJudge {
                         : "Enter the address again, save, and restart."));
     }
 
-    private static String said(Reading reading, String planned) {
+    static String said(Reading reading, String planned) {
         if (reading.slip() != null) return reading.slip().message();
         return reading.findings().isEmpty()
                 ? reading.value() + " instead of " + planned + "."

@@ -66,11 +66,19 @@ public record Runbook(Kind kind, List<StepRecord> records) {
                 records.stream().filter(StepRecord::done).map(StepRecord::key).collect(Collectors.toSet()));
     }
 
-    /** Whether everything up to the confirmation is done. */
+    /** Whether everything up to the confirmation is done; what comes after it, such as packing away, does not count. */
     public boolean readyToConfirm() {
         return kind.steps().stream()
-                .filter(s -> s.gate().type() != Kind.GateType.CONFIRMED)
+                .takeWhile(s -> s.gate().type() != Kind.GateType.CONFIRMED)
                 .allMatch(s -> record(s.key()).done());
+    }
+
+    /** Whether a later step that rests on this one is done already, so that its moment has passed. */
+    public boolean passed(String key) {
+        return !record(key).done()
+                && kind.steps().stream()
+                        .skip(kind.steps().indexOf(kind.step(key)) + 1L)
+                        .anyMatch(s -> record(s.key()).done());
     }
 
     /** Whether work has begun on any step. */

@@ -22,8 +22,9 @@ public record Standing(Station station, Knot knot) {
      *
      * @param labelled whether both MAC and serial are
      * @param confirmed whether it was signed off
+     * @param open whether something stands open on it that must be closed before the hand-over
      */
-    public record Known(boolean addressed, boolean labelled, boolean confirmed) {}
+    public record Known(boolean addressed, boolean labelled, boolean confirmed, boolean open) {}
 
     /** How the registrations of an endpoint stand together, the worst of them. */
     public enum Entries {
@@ -50,7 +51,7 @@ public record Standing(Station station, Knot knot) {
             return new Standing(Station.ONBOARD, frayed ? Knot.FRAYED : runbook.begun() ? Knot.HALF_DRAWN : Knot.OPEN);
         }
         if (roundFailed) return new Standing(Station.CONFIRM, Knot.FRAYED);
-        return known.confirmed()
+        return known.confirmed() && !known.open()
                 ? new Standing(Station.DONE, Knot.TIGHT)
                 : new Standing(Station.CONFIRM, Knot.HALF_DRAWN);
     }

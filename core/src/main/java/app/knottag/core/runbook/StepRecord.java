@@ -13,6 +13,8 @@ import java.util.Optional;
  * @param evidence what was read or seen, by field
  * @param findings what spoke against tying it, at the last try
  * @param reason why the gate was overridden, or empty
+ * @param tries how often its gate stayed shut in a row
+ * @param restarts restarts that were counted while it waited
  */
 public record StepRecord(
         String key,
@@ -22,7 +24,25 @@ public record StepRecord(
         Map<String, String> evidence,
         List<StepFinding> findings,
         String reason,
-        String by) {
+        String by,
+        int tries,
+        int restarts) {
+
+    /** After so many failures in a row ways out are offered. */
+    public static final int TRIES_UNTIL_WAYS_OUT = 3;
+
+    /** A record without failures and restarts. */
+    public StepRecord(
+            String key,
+            Knot knot,
+            Optional<Instant> startedAt,
+            Optional<Instant> endedAt,
+            Map<String, String> evidence,
+            List<StepFinding> findings,
+            String reason,
+            String by) {
+        this(key, knot, startedAt, endedAt, evidence, findings, reason, by, 0, 0);
+    }
 
     public StepRecord {
         evidence = Map.copyOf(evidence);
@@ -32,6 +52,16 @@ public record StepRecord(
     /** Returns the record of a step that nobody has begun. */
     public static StepRecord untouched(String key) {
         return new StepRecord(key, Knot.OPEN, Optional.empty(), Optional.empty(), Map.of(), List.of(), "", "");
+    }
+
+    /** Returns the record with its failures in a row and the restarts counted. */
+    public StepRecord counting(int failures, int counted) {
+        return new StepRecord(key, knot, startedAt, endedAt, evidence, findings, reason, by, failures, counted);
+    }
+
+    /** Whether it has failed so often that another way is worth more than another try. */
+    public boolean wantsWaysOut() {
+        return knot == Knot.FRAYED && tries >= TRIES_UNTIL_WAYS_OUT;
     }
 
     /** Whether it is tied or left out with a reason. */

@@ -22,21 +22,28 @@ public final class TypeSheet {
 
     /** Returns the sheet; a field without a planned value is to be left empty. */
     public static List<SheetRow> of(Kind kind, EndpointPlan plan) {
-        return kind.menu().stream()
-                .map(f -> f.field() == Field.OTHER
-                        ? new SheetRow(f.field(), f.label(), f.text(), false, List.of(), f.leaveAlone())
-                        : figures(f, plan.planned(f.field()).orElse("")))
-                .toList();
+        return kind.menu().stream().map(f -> row(f, plan)).toList();
     }
 
-    private static SheetRow figures(Kind.MenuField f, String value) {
-        return new SheetRow(f.field(), f.label(), value, true, Spoken.groups(value), f.leaveAlone());
+    private static SheetRow row(Kind.MenuField f, EndpointPlan plan) {
+        String value =
+                f.field() == Field.OTHER ? f.text() : plan.planned(f.field()).orElse(f.text());
+        return new SheetRow(
+                f.field(),
+                f.label(),
+                value,
+                f.field().figures(),
+                f.field().figures() ? Spoken.groups(value) : List.of(),
+                f.leaveAlone());
     }
 
-    /** Returns the rows that are read back: those with figures and a planned value. */
+    /** Returns the rows that are read back: those with a value, figures or not. */
     public static List<SheetRow> toReadBack(Kind kind, EndpointPlan plan) {
-        return of(kind, plan).stream()
-                .filter(r -> r.figures() && !r.value().isEmpty())
-                .toList();
+        return of(kind, plan).stream().filter(r -> !r.value().isEmpty()).toList();
+    }
+
+    /** Returns the name of a row's field in what is read back; several have words of their own, so the label tells. */
+    public static String key(SheetRow row) {
+        return row.field() == Field.OTHER ? row.label() : row.field().name();
     }
 }

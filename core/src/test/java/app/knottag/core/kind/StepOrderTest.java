@@ -74,7 +74,6 @@ class StepOrderTest {
                 "a>b, b>a            | steps wait for one another: a after b after a",
                 "a, b>d, c>b, d>c    | steps wait for one another: b after d after c after b",
                 "a>a                 | steps wait for one another: a after a",
-                "a, b>x              | step b waits for “x”, which is no step",
             })
     void refuses(String listed, String said) {
         assertThatThrownBy(() -> StepOrder.of(steps(listed))).hasMessage(said);
@@ -133,8 +132,8 @@ class StepOrderTest {
         var kind = Kinds.read(file(name), name);
         assertThat(kind.steps().stream().filter(s -> s.after().isEmpty()).count())
                 .as("beginnings")
-                .isLessThan(3);
-        assertThat(kind.steps().get(kind.steps().size() - 1).after()).containsKey("restart");
+                .isLessThan(4);
+        assertThat(kind.step("confirm").after()).containsKey("restart");
     }
 
     @DisplayName("What the schema refuses, the reader refuses too")
@@ -142,7 +141,7 @@ class StepOrderTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "version: 1        | version: one",
+                "version: 2        | version: one",
                 "codeLetter: T     | codeLetter: TT",
                 "shortName: pay    | shortName: p",
                 "port: 443         | port: 70000",

@@ -28,7 +28,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 class RunbookTest {
 
-    private static final Kind TERMINAL = Kinds.shipped().get("counter-payment-terminal");
+    private static final Kind TERMINAL = Recipe.of(Kinds.shipped().get("counter-payment-terminal"), Surroundings.NONE)
+            .kind();
     private static final EndpointPlan PLAN = plan("10.44.16.54", "00:00:5E:00:53:2B", "OC2-7H41-0093", false);
 
     private static Ipv4Address a(String text) {
@@ -190,7 +191,7 @@ class RunbookTest {
             boolean confirmed,
             Station station,
             Knot knot) {
-        var known = new Standing.Known(address != null, mac != null, confirmed);
+        var known = new Standing.Known(address != null, mac != null, confirmed, false);
         assertThat(Standing.of(known, runbook(tied, next), failed, Standing.Entries.SETTLED))
                 .isEqualTo(new Standing(station, knot));
     }
@@ -221,7 +222,7 @@ class RunbookTest {
         "RAN_OUT, false, REGISTER, OPEN",
     })
     void standsByItsEntries(Standing.Entries entries, boolean labelled, Station station, Knot knot) {
-        var known = new Standing.Known(true, labelled, true);
+        var known = new Standing.Known(true, labelled, true, false);
         assertThat(Standing.of(known, runbook(8, Knot.OPEN), false, entries)).isEqualTo(new Standing(station, knot));
     }
 
@@ -238,11 +239,11 @@ class RunbookTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "version: 1 | version: one | line 2 | Cannot deserialize value",
-                "shortest: 20 | shortest: 90 | line | a wait needs shortest <= usual <= longest, was 90, 55, 120",
-                "holds: true | holds: false | line | a choice needs an option that holds",
-                "key: wire | key: label | line | two steps of counter-payment-terminal have the same key",
-                "noun: | nuon: | line | Unrecognized property",
+                "version: 2 | version: one | line 2, column 10 | Cannot deserialize value",
+                "shortest: 20 | shortest: 90 | line | A wait needs shortest <= usual <= longest, was 90, 55, 120",
+                "holds: true | holds: false | line | A choice needs an option that holds",
+                "key: wire | key: label | line | Two steps are called “label”",
+                "noun: | nuon: | line | There is no “nuon” here; there are",
             })
     void faultyKinds(String from, String to, String where, String why) throws Exception {
         String yaml;

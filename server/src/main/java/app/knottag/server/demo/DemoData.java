@@ -5,9 +5,6 @@ import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
 import app.knottag.core.hardware.Mac;
-import app.knottag.core.kind.Kind;
-import app.knottag.core.kind.Kind.GateType;
-import app.knottag.core.runbook.TypeSheet;
 import app.knottag.core.series.Series;
 import app.knottag.server.hardware.WiringStore;
 import app.knottag.server.hardware.WiringStore.GearRow;
@@ -18,11 +15,7 @@ import app.knottag.server.intake.SightingStore;
 import app.knottag.server.intake.SightingStore.SightingRow;
 import app.knottag.server.plan.EndpointRequest;
 import app.knottag.server.plan.Endpoints;
-import app.knottag.server.reach.Confirm;
 import app.knottag.server.reach.StandIns;
-import app.knottag.server.runbook.Runbooks;
-import app.knottag.server.runbook.StepWork;
-import app.knottag.server.runbook.StepWork.Action;
 import app.knottag.server.session.DemoPeople;
 import app.knottag.server.session.Invitations;
 import app.knottag.server.site.Sheet;
@@ -52,17 +45,15 @@ import tools.jackson.databind.json.JsonMapper;
 @ConditionalOnExpression("!'${knot.demo.control:}'.isEmpty()")
 class DemoData implements ApplicationRunner {
 
-    private static final String LEAD = "Imke Rasmund";
+    static final String LEAD = "Imke Rasmund";
     private static final String TERMINAL = "counter-payment-terminal";
-    private static final int MOST_TRIES = 5;
 
     private final DemoPeople people;
     private final Invitations invitations;
     private final Sites sites;
     private final Endpoints endpoints;
-    private final Runbooks runbooks;
-    private final StepWork steps;
-    private final Confirm confirm;
+    private final DemoHands hands;
+    private final DemoSites others;
     private final StandIns standIns;
     private final Sheet sheet;
     private final WiringStore wires;
@@ -77,9 +68,8 @@ class DemoData implements ApplicationRunner {
             Invitations invitations,
             Sites sites,
             Endpoints endpoints,
-            Runbooks runbooks,
-            StepWork steps,
-            Confirm confirm,
+            DemoHands hands,
+            DemoSites others,
             StandIns standIns,
             Sheet sheet,
             WiringStore wires,
@@ -91,9 +81,8 @@ class DemoData implements ApplicationRunner {
         this.invitations = invitations;
         this.sites = sites;
         this.endpoints = endpoints;
-        this.runbooks = runbooks;
-        this.steps = steps;
-        this.confirm = confirm;
+        this.hands = hands;
+        this.others = others;
         this.standIns = standIns;
         this.sheet = sheet;
         this.wires = wires;
@@ -171,15 +160,16 @@ class DemoData implements ApplicationRunner {
                         .done(),
                 LEAD);
         seen(site);
-        work(till1, "confirm");
-        proved(till1);
-        work(clock, "confirm");
-        proved(clock);
-        work(till2, "confirm");
-        work(till3, "first-start");
-        act(till3, "first-start", Action.START, Map.of());
+        hands.work(till1, "confirm");
+        hands.proved(till1);
+        hands.work(clock, "confirm");
+        hands.proved(clock);
+        hands.work(till2, "confirm");
+        hands.work(till3, "first-start");
+        hands.start(till3, "first-start");
         register.fill(site, office, LEAD);
         sites.add("Pellworth Farm Kitchen", "PFK", "Europe/Berlin", LEAD);
+        others.fill(labels);
     }
 
     /** What she finds there: a router, a switch with its patched outlets, an office network of its own. */
@@ -257,7 +247,7 @@ class DemoData implements ApplicationRunner {
     private void seen(long site) {
         var at = clock.instant().minus(Duration.ofHours(3));
         for (var label : labels.values())
-            if (label.get("address") instanceof String address && !address.isEmpty())
+            if (label.get("address") instanceof String address && address.startsWith("10.44.16."))
                 sightings.add(
                         site,
                         new SightingRow(
@@ -314,35 +304,5 @@ class DemoData implements ApplicationRunner {
                         .paired(partner, partner == null ? null : a(partnerHost), partner == null ? null : 7500)
                         .done(),
                 LEAD);
-    }
-
-    /** Ties every step before the named one, with what a careful person would have read. */
-    private void work(long endpoint, String before) {
-        var row = endpoints.get(endpoint);
-        var kind = runbooks.runbook(row).kind();
-        for (Kind.Step step : kind.steps()) {
-            if (step.key().equals(before)) return;
-            var evidence = new HashMap<String, String>();
-            step.gate().options().stream()
-                    .filter(Kind.Option::holds)
-                    .findFirst()
-                    .ifPresent(o -> evidence.put("seen", o.value()));
-            if (step.gate().type() == GateType.READ_BACK || step.gate().type() == GateType.ADDRESS_SHOWN)
-                TypeSheet.toReadBack(kind, runbooks.plan(row))
-                        .forEach(r -> evidence.put(r.field().name(), r.value()));
-            act(endpoint, step.key(), Action.TIE, evidence);
-        }
-    }
-
-    private void act(long endpoint, String key, Action action, Map<String, String> evidence) {
-        steps.act(endpoint, key, endpoints.get(endpoint).version(), action, evidence, null, LEAD);
-    }
-
-    /** On a busy machine a stand-in that has just started may answer late; then it is asked again, as a person would. */
-    private void proved(long endpoint) {
-        int tries = 0;
-        do confirm.round(endpoint, LEAD);
-        while (!confirm.latest(endpoint).orElseThrow().holds() && ++tries < MOST_TRIES);
-        confirm.signOff(endpoint, endpoints.get(endpoint).version(), "", LEAD);
     }
 }

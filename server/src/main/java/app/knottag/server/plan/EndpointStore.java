@@ -198,6 +198,11 @@ public interface EndpointStore {
             where id = #{row.id} and version = #{expected} and retired_at is null""")
     int change(@Param("row") Written row, @Param("expected") int expected);
 
+    /** Gives an endpoint another version of its kind. */
+    @Update(
+            "update endpoint set kind_version = #{version}, version = version + 1 where id = #{id} and version = #{expected}")
+    int recipe(@Param("id") long id, @Param("version") int version, @Param("expected") int expected);
+
     @Update("update endpoint set address = #{address}, version = version + 1 where id = #{id} and retired_at is null")
     int move(@Param("id") long id, @Param("address") Ipv4Address address);
 

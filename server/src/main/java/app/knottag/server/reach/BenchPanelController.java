@@ -28,7 +28,10 @@ class BenchPanelController {
             String kind,
             String mac,
             String serial,
+            String net,
             String screen,
+            List<String> lights,
+            String clock,
             boolean settable,
             Map<String, String> typed,
             List<Fault> faults) {}

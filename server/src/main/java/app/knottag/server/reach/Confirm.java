@@ -2,7 +2,6 @@ package app.knottag.server.reach;
 
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.hardware.Mac;
-import app.knottag.core.kind.Kinds;
 import app.knottag.core.knot.Knot;
 import app.knottag.core.log.Words;
 import app.knottag.core.reach.Check;
@@ -59,7 +58,6 @@ public class Confirm {
     private final RoundStore rounds;
     private final Runbooks runbooks;
     private final StepWork steps;
-    private final Kinds kinds;
     private final Probes probes;
     private final Log log;
     private final Clock clock;
@@ -74,7 +72,6 @@ public class Confirm {
             RoundStore rounds,
             Runbooks runbooks,
             StepWork steps,
-            Kinds kinds,
             Probes probes,
             Log log,
             Clock clock,
@@ -86,7 +83,6 @@ public class Confirm {
         this.rounds = rounds;
         this.runbooks = runbooks;
         this.steps = steps;
-        this.kinds = kinds;
         this.probes = probes;
         this.log = log;
         this.clock = clock;
@@ -132,7 +128,7 @@ public class Confirm {
                 e.serial(),
                 e.servicePort(),
                 sites.ground(sites.segment(e.segmentId()), e.address()).segment(),
-                kinds.get(e.kind()).service(),
+                runbooks.kind(e).service(),
                 partner,
                 known);
         List<Ipv4Prefix> own = siteStore.segments(e.siteId()).stream()

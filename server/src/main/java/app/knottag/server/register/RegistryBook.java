@@ -200,4 +200,17 @@ public class RegistryBook {
                 .max(Comparator.naturalOrder())
                 .orElse(Entries.SETTLED);
     }
+
+    /** Names of the registries that hold an endpoint and let it in only after a restart. */
+    public List<String> restartAt(EndpointStore.Row endpoint) {
+        var held = store.ofEndpoint(endpoint.id());
+        return held.isEmpty()
+                ? List.of()
+                : store.registries(endpoint.siteId()).stream()
+                        .map(this::plain)
+                        .filter(r -> r.rules().restart()
+                                && held.stream().anyMatch(h -> h.registryId() == r.id() && h.endedAt() == null))
+                        .map(Registry::name)
+                        .toList();
+    }
 }

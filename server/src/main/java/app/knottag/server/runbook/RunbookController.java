@@ -1,69 +1,52 @@
 package app.knottag.server.runbook;
 
-import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.runbook.Board;
+import app.knottag.core.runbook.BootPattern;
+import app.knottag.core.runbook.CallSheet;
+import app.knottag.core.runbook.Recipe;
 import app.knottag.core.runbook.Runbook;
-import app.knottag.core.runbook.StepRecord.StepFinding;
 import app.knottag.core.runbook.TypeSheet;
-import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.plan.Endpoints;
+import app.knottag.server.runbook.RunbookViews.RunbookView;
 import app.knottag.server.web.Etags;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
 import java.time.Clock;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
-import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RestController;
 
-/** The runbook of one endpoint over HTTP, and the waits that run at a site. */
+/** The runbook of one endpoint over HTTP, what is known around it, and the waits that run anywhere. */
 @RestController
-class RunbookController {
+public class RunbookController {
 
     record StepRequest(@NotNull StepWork.Action action, Map<String, String> evidence, String reason) {}
 
-    record WaitView(int shortest, int usual, int longest, String lookFor, Runbook.@Nullable Pace pace) {}
+    record FactsRequest(@NotNull Map<String, String> facts) {}
 
-    record GateView(Kind.GateType type, String ask, List<Kind.Option> options) {}
+    /** An opening as it is said to stand. */
+    public record OpeningRequest(
+            boolean closed, String owner, LocalDate ends, String note, String title, String danger) {}
 
-    record StepView(
-            String key,
-            String title,
-            List<String> hint,
-            String caution,
-            GateView gate,
-            @Nullable WaitView waiting,
-            Knot knot,
-            @Nullable Instant startedAt,
-            @Nullable Instant endedAt,
-            Map<String, String> evidence,
-            List<StepFinding> findings,
-            String reason,
-            String by) {}
+    record ResetRequest(@NotNull String why, String backup) {}
 
-    record RunbookView(
-            long endpointId,
-            int version,
-            Instant now,
-            @Nullable String current,
-            String menuPath,
-            String menuCaution,
-            List<TypeSheet.SheetRow> sheet,
-            List<TypeSheet.SheetRow> readBack,
-            List<StepView> steps) {}
+    record RepeatedRequest(@NotNull Map<String, String> repeated) {}
 
     record RunningView(
+            long siteId,
+            String site,
             long endpointId,
             String endpoint,
             String step,
@@ -73,20 +56,32 @@ class RunbookController {
             int usual,
             int longest,
             Runbook.Pace pace,
+            String words,
             Instant now) {}
 
     private final Endpoints endpoints;
     private final Runbooks runbooks;
+    private final RunbookViews views;
     private final StepWork work;
+    private final OnboardWork onboard;
     private final StepStore steps;
     private final Kinds kinds;
     private final Clock clock;
 
     RunbookController(
-            Endpoints endpoints, Runbooks runbooks, StepWork work, StepStore steps, Kinds kinds, Clock clock) {
+            Endpoints endpoints,
+            Runbooks runbooks,
+            RunbookViews views,
+            StepWork work,
+            OnboardWork onboard,
+            StepStore steps,
+            Kinds kinds,
+            Clock clock) {
         this.endpoints = endpoints;
         this.runbooks = runbooks;
+        this.views = views;
         this.work = work;
+        this.onboard = onboard;
         this.steps = steps;
         this.kinds = kinds;
         this.clock = clock;
@@ -94,7 +89,7 @@ class RunbookController {
 
     @GetMapping("/api/endpoints/{id}/runbook")
     ResponseEntity<RunbookView> one(@PathVariable long id) {
-        var view = view(endpoints.get(id));
+        var view = views.of(endpoints.get(id));
         return Etags.answer(HttpStatus.OK, view.version(), view);
     }
 
@@ -116,77 +111,89 @@ class RunbookController {
         return one(id);
     }
 
+    /** Answers the kind's questions, and keeps what was reported for the endpoint; an empty text takes one back. */
+    @PutMapping("/api/endpoints/{id}/runbook/facts")
+    ResponseEntity<RunbookView> facts(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @Valid @RequestBody FactsRequest body,
+            Principal by) {
+        onboard.facts(id, Etags.required(ifMatch), body.facts(), by.getName());
+        return one(id);
+    }
+
+    /** Says of an opening that it is closed, or who closes it by when; a new key records one that was found. */
+    @PutMapping("/api/endpoints/{id}/runbook/openings/{key}")
+    ResponseEntity<RunbookView> opening(
+            @PathVariable long id,
+            @PathVariable String key,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @Valid @RequestBody OpeningRequest body,
+            Principal by) {
+        onboard.opening(id, Etags.required(ifMatch), key, body, by.getName());
+        return one(id);
+    }
+
+    /** It was reset: what that undid is to be done again. */
+    @PostMapping("/api/endpoints/{id}/runbook/reset")
+    ResponseEntity<RunbookView> reset(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @Valid @RequestBody ResetRequest body,
+            Principal by) {
+        onboard.reset(id, Etags.required(ifMatch), body.why(), body.backup(), by.getName());
+        return one(id);
+    }
+
+    /** Goes over to the latest version of the kind; steps of the same key stay as they are. */
+    @PostMapping("/api/endpoints/{id}/runbook/latest")
+    ResponseEntity<RunbookView> latest(
+            @PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, Principal by) {
+        onboard.latest(id, Etags.required(ifMatch), by.getName());
+        return one(id);
+    }
+
+    /** Scores what was repeated over the phone. */
+    @PostMapping("/api/endpoints/{id}/runbook/call-sheet")
+    CallSheet callSheet(@PathVariable long id, @Valid @RequestBody RepeatedRequest body) {
+        var endpoint = endpoints.get(id);
+        var plan = runbooks.plan(endpoint);
+        return CallSheet.score(
+                TypeSheet.of(Recipe.of(runbooks.kind(endpoint), plan.around()).kind(), plan), plan, body.repeated());
+    }
+
     /** Several endpoints at once: what to do now, what comes after, what runs by itself. */
     @GetMapping("/api/sites/{siteId}/board")
     Board board(@PathVariable long siteId) {
         return Board.of(runbooks.jobs(siteId), clock.instant());
     }
 
-    @GetMapping("/api/sites/{siteId}/running")
-    List<RunningView> running(@PathVariable long siteId) {
+    /** Waits that run, at every site, seen by everybody who is signed in. */
+    @GetMapping("/api/running")
+    List<RunningView> running() {
         var now = clock.instant();
-        return steps.running(siteId).stream()
-                .map(r -> {
-                    var step = kinds.get(r.kind()).step(r.key());
-                    var wait = step.waiting().orElseThrow();
-                    return new RunningView(
-                            r.endpointId(),
-                            r.endpoint(),
-                            step.title(),
-                            wait.lookFor(),
-                            r.startedAt(),
-                            wait.shortest(),
-                            wait.usual(),
-                            wait.longest(),
-                            Runbook.pace(wait, r.startedAt(), now),
-                            now);
-                })
-                .toList();
+        return steps.running().stream().map(r -> running(r, now)).toList();
     }
 
-    private RunbookView view(EndpointStore.Row endpoint) {
-        var runbook = runbooks.runbook(endpoint);
-        var plan = runbooks.plan(endpoint);
-        var kind = runbook.kind();
-        var now = clock.instant();
-        var views = kind.steps().stream().map(step -> view(step, runbook, now)).toList();
-        return new RunbookView(
-                endpoint.id(),
-                endpoint.version(),
-                now,
-                runbook.current().map(Kind.Step::key).orElse(null),
-                kind.menuPath(),
-                kind.menuCaution(),
-                TypeSheet.of(kind, plan),
-                TypeSheet.toReadBack(kind, plan),
-                views);
-    }
-
-    private static StepView view(Kind.Step step, Runbook runbook, Instant now) {
-        var record = runbook.record(step.key());
-        var wait = step.waiting()
-                .map(w -> new WaitView(
-                        w.shortest(),
-                        w.usual(),
-                        w.longest(),
-                        w.lookFor(),
-                        record.startedAt()
-                                .map(s -> Runbook.pace(w, s, record.endedAt().orElse(now)))
-                                .orElse(null)))
-                .orElse(null);
-        return new StepView(
-                step.key(),
-                step.title(),
-                step.hint(),
-                step.caution(),
-                new GateView(step.gate().type(), step.gate().ask(), step.gate().options()),
-                wait,
-                record.knot(),
-                record.startedAt().orElse(null),
-                record.endedAt().orElse(null),
-                record.evidence(),
-                record.findings(),
-                record.reason(),
-                record.by());
+    private RunningView running(StepStore.RunningRow r, Instant now) {
+        var kind = kinds.get(r.kind(), r.kindVersion());
+        // A step that is gone from its kind still runs for whoever began it.
+        var step = kind.steps().stream().filter(s -> s.key().equals(r.key())).findFirst();
+        var wait = step.flatMap(s -> s.waiting());
+        var pace = wait.map(w -> Runbook.pace(w, r.startedAt(), now)).orElse(Runbook.Pace.USUAL);
+        return new RunningView(
+                r.siteId(),
+                r.site(),
+                r.endpointId(),
+                r.endpoint(),
+                step.map(s -> s.title()).orElse(r.key()),
+                wait.map(w -> w.lookFor()).orElse(""),
+                r.startedAt(),
+                wait.map(w -> w.shortest()).orElse(0),
+                wait.map(w -> w.usual()).orElse(0),
+                wait.map(w -> w.longest()).orElse(0),
+                pace,
+                wait.map(w -> BootPattern.of(w, r.restarts(), pace).words()).orElse(""),
+                now);
     }
 }

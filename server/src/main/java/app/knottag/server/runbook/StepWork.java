@@ -5,6 +5,7 @@ import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.knot.Knot;
 import app.knottag.core.log.Words;
 import app.knottag.core.runbook.GateJudge;
+import app.knottag.core.runbook.Seals;
 import app.knottag.core.runbook.StepRecord;
 import app.knottag.server.log.Log;
 import app.knottag.server.plan.EndpointStore;
@@ -34,13 +35,16 @@ public class StepWork {
         START,
         TIE,
         OVERRIDE,
-        UNTIE
+        UNTIE,
+        /** It restarted by itself once more while it is waited for. */
+        RESTARTED
     }
 
     private final Endpoints endpoints;
     private final EndpointStore store;
     private final Runbooks runbooks;
     private final RegistrationStore registrations;
+    private final OnboardStore onboard;
     private final Log log;
     private final Clock clock;
 
@@ -49,12 +53,14 @@ public class StepWork {
             EndpointStore store,
             Runbooks runbooks,
             RegistrationStore registrations,
+            OnboardStore onboard,
             Log log,
             Clock clock) {
         this.endpoints = endpoints;
         this.store = store;
         this.runbooks = runbooks;
         this.registrations = registrations;
+        this.onboard = onboard;
         this.log = log;
         this.clock = clock;
     }
@@ -90,9 +96,11 @@ public class StepWork {
             case TIE -> tied(endpoint, runbook.kind(), step, was, evidence, now, by);
             case OVERRIDE -> overridden(was, reason, now, by);
             case UNTIE -> StepRecord.untouched(key);
+            case RESTARTED -> restarted(was);
         };
         runbooks.keep(endpointId, is);
         if (action == Action.UNTIE) runbooks.undo(endpoint, false);
+        if (step.gate().type() == GateType.NEW_SEALS && is.knot() == Knot.TIGHT) seals(endpointId, is, by);
         if (step.gate().type() == GateType.ADDRESS_SHOWN && is.knot() == Knot.TIGHT)
             registrations.restarted(endpointId, now);
         runbooks.stand(endpointId);
@@ -109,6 +117,7 @@ public class StepWork {
             case TIE -> knot == Knot.TIGHT ? "tied" : "could not tie";
             case OVERRIDE -> "left out";
             case UNTIE -> "untied";
+            case RESTARTED -> "saw a restart at";
         };
     }
 
@@ -137,7 +146,7 @@ public class StepWork {
             Map<String, String> evidence,
             Instant now,
             String by) {
-        var findings = GateJudge.judge(kind, step, runbooks.plan(endpoint), evidence);
+        var findings = GateJudge.judge(kind, step, runbooks.wholePlan(endpoint), evidence);
         boolean holds = findings.isEmpty();
         var kept = evidence.entrySet().stream()
                 .filter(e -> e.getValue() != null)
@@ -150,7 +159,23 @@ public class StepWork {
                 kept,
                 findings,
                 "",
-                by);
+                by,
+                holds ? 0 : was.tries() + 1,
+                was.restarts());
+    }
+
+    private static StepRecord restarted(StepRecord was) {
+        if (was.startedAt().isEmpty() || was.endedAt().isPresent())
+            throw Problem.of(HttpStatus.CONFLICT, "no-wait", "Nothing is waited for here. Start the wait first.");
+        return was.counting(was.tries(), was.restarts() + 1);
+    }
+
+    /** A seal that somebody else used a moment ago shows as one that was used before. */
+    private void seals(long endpointId, StepRecord is, String by) {
+        for (String number : Seals.numbers(is.evidence().getOrDefault("read", "")))
+            if (onboard.keepSeal(number, endpointId, is.evidence().getOrDefault("case", ""), by) == 0)
+                throw Problem.conflict(
+                        "evidence/read", "seal-used", "Seal " + number + " was used a moment ago.", Map.of());
     }
 
     private static StepRecord overridden(StepRecord was, String reason, Instant now, String by) {

@@ -1,0 +1,144 @@
+package app.knottag.core.kind;
+
+import app.knottag.core.kind.Kind.GateType;
+import app.knottag.core.kind.Kind.Label;
+import app.knottag.core.kind.Kind.MenuField;
+import app.knottag.core.kind.Kind.Step;
+import app.knottag.core.kind.KindFault.Fault;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Pattern;
+import java.util.regex.PatternSyntaxException;
+import java.util.stream.Collectors;
+
+/** Whether the parts of a kind go together: every name that one part uses must stand in another. */
+final class KindCheck {
+
+    private static final Map<String, Set<String>> BUILT_IN = Map.of(
+            "method", Set.of("FIXED", "RESERVED", "LEARNED", "AUTOMATIC"),
+            "partner", Set.of("yes", "no"));
+    private static final int LONGEST_PATTERN = 80;
+    /** A repeated group can make a match take for ever. */
+    private static final Pattern REPEATED_GROUP = Pattern.compile("\\)[*+?{]");
+
+    private final List<Fault> faults = new ArrayList<>();
+
+    private KindCheck() {}
+
+    /** Refuses what is missing; takes names and values by turns. */
+    static void needed(Object... namesAndValues) {
+        for (int i = 0; i < namesAndValues.length; i += 2)
+            if (namesAndValues[i + 1] == null)
+                throw new IllegalArgumentException("“" + namesAndValues[i] + "” is missing here");
+    }
+
+    static void refuse(
+            List<Step> steps,
+            List<Label> labels,
+            List<Question> questions,
+            List<Signal> signals,
+            List<Opening> openings,
+            Optional<ResetRule> reset,
+            String serialPattern,
+            List<MenuField> menu) {
+        var check = new KindCheck();
+        check.serial(serialPattern);
+        for (int i = 0; i < menu.size(); i++)
+            check.when("menu/" + i + "/when", menu.get(i).when(), questions);
+        check.steps(steps);
+        for (int i = 0; i < steps.size(); i++) check.step("steps/" + i, steps.get(i), questions, signals, openings);
+        var keys = steps.stream().map(Step::key).collect(Collectors.toSet());
+        for (int i = 0; i < labels.size(); i++) {
+            String after = labels.get(i).hiddenAfter();
+            if (!after.isEmpty() && !keys.contains(after))
+                check.add("labels/" + i, "a label is hidden after “" + after + "”, which is no step");
+        }
+        reset.ifPresent(r -> r.redo().stream()
+                .filter(k -> !keys.contains(k))
+                .forEach(k -> check.add("reset/redo", "a reset has “" + k + "” done again, which is no step")));
+        if (!check.faults.isEmpty()) throw new KindFault(check.faults);
+    }
+
+    private void add(String path, String message) {
+        faults.add(new Fault(path, message));
+    }
+
+    private void serial(String pattern) {
+        if (pattern.length() > LONGEST_PATTERN)
+            add("serialPattern", "serialPattern takes at most " + LONGEST_PATTERN + " characters");
+        else if (REPEATED_GROUP.matcher(pattern).find())
+            add("serialPattern", "serialPattern may not repeat a group in brackets: that can take for ever");
+        else
+            try {
+                Pattern.compile(pattern);
+            } catch (PatternSyntaxException e) {
+                add("serialPattern", "serialPattern cannot be read: " + e.getDescription() + " at " + e.getIndex());
+            }
+    }
+
+    private void steps(List<Step> steps) {
+        var seen = new HashSet<String>();
+        for (int i = 0; i < steps.size(); i++)
+            if (!seen.add(steps.get(i).key()))
+                add(
+                        "steps/" + i + "/key",
+                        "two steps are called “" + steps.get(i).key() + "”");
+        boolean dangling = false;
+        for (int i = 0; i < steps.size(); i++)
+            for (String before : steps.get(i).after().keySet())
+                if (!seen.contains(before)) {
+                    dangling = true;
+                    add(
+                            "steps/" + i + "/after",
+                            "step " + steps.get(i).key() + " waits for “" + before + "”, which is no step");
+                }
+        if (!dangling && seen.size() == steps.size()) {
+            var loop = StepOrder.loopIn(steps);
+            if (!loop.isEmpty()) {
+                int at = steps.stream().map(Step::key).toList().indexOf(loop.get(0));
+                add("steps/" + at + "/after", StepOrder.waitsFor(loop));
+            }
+        }
+        for (var needed : Map.of(
+                        GateType.FACTS, "no step reads MAC and serial: one needs the gate FACTS",
+                        GateType.CONFIRMED, "no step proves it: the last one needs the gate CONFIRMED")
+                .entrySet())
+            if (steps.stream().filter(s -> s.gate().type() == needed.getKey()).count() != 1)
+                add("steps", needed.getValue() + ", and only one");
+    }
+
+    private void step(String path, Step step, List<Question> questions, List<Signal> signals, List<Opening> openings) {
+        when(path + "/when", step.when(), questions);
+        if (!step.when().isEmpty()
+                && (step.gate().type() == GateType.FACTS || step.gate().type() == GateType.CONFIRMED))
+            add(path + "/when", "reading the label and the proof apply to every one: leave when out");
+        if (step.gate().type() == GateType.SIGNAL
+                && signals.stream().noneMatch(s -> s.part().equals(step.gate().part())))
+            add(
+                    path + "/gate",
+                    "there are no signals of the part “" + step.gate().part() + "”");
+        if (step.gate().type() == GateType.OPENINGS && openings.isEmpty())
+            add(path + "/gate", "there are no openings to close");
+    }
+
+    private void when(String path, Map<String, List<String>> when, List<Question> questions) {
+        when.forEach((key, values) -> {
+            var answers = BUILT_IN.containsKey(key)
+                    ? BUILT_IN.get(key)
+                    : questions.stream()
+                            .filter(q -> q.key().equals(key))
+                            .flatMap(q -> q.options().stream())
+                            .map(Question.Answer::value)
+                            .collect(Collectors.toSet());
+            if (answers.isEmpty()) add(path, "nothing asks for “" + key + "”: put it under questions");
+            else
+                values.stream()
+                        .filter(v -> !answers.contains(v))
+                        .forEach(v -> add(path, "“" + v + "” is no answer to “" + key + "”"));
+        });
+    }
+}

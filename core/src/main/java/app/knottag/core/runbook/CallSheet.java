@@ -1,0 +1,36 @@
+package app.knottag.core.runbook;
+
+import app.knottag.core.address.AddressReader;
+import app.knottag.core.runbook.TypeSheet.SheetRow;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * A read-back over the phone: what the listener repeated for each value, with the slip that made it another one.
+ *
+ * @param right how many were repeated rightly
+ * @param of how many there are
+ */
+public record CallSheet(List<Heard> fields, int right, int of) {
+
+    /** One value as it was repeated; not heard yet when the text is empty. */
+    public record Heard(String field, String label, boolean heard, boolean right, String message) {}
+
+    /** Scores what was repeated, by field name. */
+    public static CallSheet score(List<SheetRow> rows, EndpointPlan plan, Map<String, String> repeated) {
+        var fields = rows.stream()
+                .filter(r -> !r.spoken().isEmpty())
+                .map(r -> heard(
+                        r, plan, repeated.getOrDefault(r.field().name(), "").strip()))
+                .toList();
+        return new CallSheet(fields, (int) fields.stream().filter(Heard::right).count(), fields.size());
+    }
+
+    private static Heard heard(SheetRow row, EndpointPlan plan, String text) {
+        if (text.isEmpty()) return new Heard(row.field().name(), row.label(), false, false, "");
+        var reading = AddressReader.read(text, EndpointPlan.purpose(row.field()), plan.context(row.value()));
+        boolean right = row.value().equals(reading.value());
+        return new Heard(
+                row.field().name(), row.label(), true, right, right ? "" : GateJudge.said(reading, row.value()));
+    }
+}

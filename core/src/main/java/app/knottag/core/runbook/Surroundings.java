@@ -1,0 +1,115 @@
+package app.knottag.core.runbook;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.plan.Method;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * What is known around one endpoint, beside its address plan.
+ *
+ * @param answers answers to its kind's questions, and other facts by their key
+ * @param others the other endpoints of the site
+ * @param registries names of the registries that hold it and want a restart before it joins
+ * @param usedSeals every seal number ever recorded
+ * @param openings what stands open on it
+ */
+public record Surroundings(
+        Method method,
+        String name,
+        String hostName,
+        String model,
+        Optional<Integer> number,
+        Optional<Integer> servicePort,
+        Optional<Ipv4Address> partner,
+        Optional<Integer> partnerPort,
+        Map<String, String> answers,
+        List<Other> others,
+        List<String> registries,
+        Set<String> usedSeals,
+        List<OpenState> openings,
+        ZoneId zone,
+        Instant now) {
+
+    /** Key of the fact that holds the seals that were reported for it, numbers with blanks between. */
+    public static final String SEALS = "seals";
+    /** Key of the fact that holds the case number that was planned for it. */
+    public static final String CASE = "case-number";
+    /** Key of the fact that holds its hour of the nightly restart, as 02:30. */
+    public static final String RESTART_AT = "restart-at";
+
+    /** Nothing known. */
+    public static final Surroundings NONE = new Surroundings(
+            Method.FIXED,
+            "",
+            "",
+            "",
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            Map.of(),
+            List.of(),
+            List.of(),
+            Set.of(),
+            List.of(),
+            ZoneOffset.UTC,
+            Instant.EPOCH);
+
+    public Surroundings {
+        answers = Map.copyOf(answers);
+        others = List.copyOf(others);
+        registries = List.copyOf(registries);
+        usedSeals = Set.copyOf(usedSeals);
+        openings = List.copyOf(openings);
+    }
+
+    /** Returns these with what is registered, what stands open, and the site's zone. */
+    public Surroundings with(List<String> holding, List<OpenState> open, ZoneId siteZone) {
+        return new Surroundings(
+                method,
+                name,
+                hostName,
+                model,
+                number,
+                servicePort,
+                partner,
+                partnerPort,
+                answers,
+                others,
+                holding,
+                usedSeals,
+                open,
+                siteZone,
+                now);
+    }
+
+    /** Returns these with the other endpoints of the site, and every seal number ever recorded. */
+    public Surroundings with(List<Other> endpoints, Set<String> seals) {
+        return new Surroundings(
+                method,
+                name,
+                hostName,
+                model,
+                number,
+                servicePort,
+                partner,
+                partnerPort,
+                answers,
+                endpoints,
+                registries,
+                seals,
+                openings,
+                zone,
+                now);
+    }
+
+    /** Another endpoint of the site, as far as one can be taken for the other. */
+    public record Other(String name, String place, Optional<Mac> mac, String serial) {}
+}

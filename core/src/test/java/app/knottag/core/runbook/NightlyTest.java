@@ -1,0 +1,99 @@
+package app.knottag.core.runbook;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.knottag.core.runbook.Nightly.Busy;
+import app.knottag.core.runbook.Nightly.Restart;
+import java.time.Instant;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.Random;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class NightlyTest {
+
+    private static final Instant NOW = Instant.parse("2026-11-25T10:00:00Z");
+    private static final ZoneId BERLIN = ZoneId.of("Europe/Berlin");
+
+    private static Busy busy(String text) {
+        var parts = text.split("[-=]");
+        return new Busy(LocalTime.parse(parts[0]), LocalTime.parse(parts[1]), parts[2]);
+    }
+
+    private static Restart restart(int id, int minutes, String at) {
+        return new Restart(id, "Till " + id, minutes, Optional.ofNullable(at).map(LocalTime::parse));
+    }
+
+    @DisplayName("Restarts come one after the other, clear of hours that the clock skips or repeats")
+    @Test
+    void staggered() {
+        var plan = Nightly.place(
+                List.of(restart(2, 4, "03:00"), restart(1, 4, "03:00"), restart(3, 40, "02:30"), restart(4, 4, null)),
+                List.of(busy("08:00-20:00=the shop is open"), busy("23:00-01:00=the backup runs")),
+                BERLIN,
+                NOW);
+        assertThat(plan.slots())
+                .extracting(s -> s.name() + " " + s.from() + (s.changed() ? " new" : ""))
+                .containsExactly("Till 2 01:00 new", "Till 3 01:10 new", "Till 1 03:00", "Till 4 03:10 new");
+        assertThat(plan.clashes())
+                .containsExactly(
+                        "Till 2 at 03:00: Till 1 restarts from 03:00 to 03:09.",
+                        "Till 3 at 02:30: the clock skips this hour on 2027-03-28 from 02:00 to 03:00.");
+        assertThat(plan.changes())
+                .containsExactly(
+                        "the clock skips this hour on 2027-03-28", "the clock repeats this hour on 2027-10-31");
+    }
+
+    @DisplayName("A zone without clock changes keeps no hour clear; a night too short says who has no place")
+    @ParameterizedTest(name = "{0} {1}: {2} placed, {3} left over")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "Asia/Kolkata  | 00:00-23:00=work | 6 | 0 | 0",
+                "Asia/Kolkata  | 00:00-23:40=work | 2 | 4 | 0",
+                "Europe/Berlin | 00:00-00:00=none | 6 | 0 | 2",
+            })
+    void nights(String zone, String hours, int placed, int left, int changes) {
+        var restarts = new ArrayList<Restart>();
+        for (int i = 1; i <= 6; i++) restarts.add(restart(i, 5, null));
+        var plan = Nightly.place(restarts, List.of(busy(hours)), ZoneId.of(zone), NOW);
+        assertThat(plan.slots()).hasSize(placed);
+        assertThat(plan.leftOver()).hasSize(left);
+        assertThat(plan.changes()).hasSize(changes);
+    }
+
+    @ParameterizedTest(name = "seed {0}")
+    @ValueSource(longs = {1, 2, 3})
+    void noTwoRestartsMeetAndNoneMeetsAnythingBusy(long seed) {
+        var random = new Random(seed);
+        for (int round = 0; round < 100; round++) {
+            var restarts = new ArrayList<Restart>();
+            for (int i = 0; i < 12; i++)
+                restarts.add(restart(
+                        i,
+                        1 + random.nextInt(30),
+                        random.nextBoolean() ? null : "0" + random.nextInt(8) + ":1" + random.nextInt(10)));
+            var busy = Arrays.asList(busy("07:00-19:00=open"), busy("22:00-0" + random.nextInt(4) + ":20=backup"));
+            var plan = Nightly.place(restarts, busy, BERLIN, NOW);
+            assertThat(plan.slots().size() + plan.leftOver().size()).isEqualTo(12);
+            for (int i = 1; i < plan.slots().size(); i++)
+                assertThat(plan.slots().get(i).from())
+                        .isAfterOrEqualTo(plan.slots().get(i - 1).until().plusMinutes(Nightly.MARGIN_MINUTES));
+            for (var slot : plan.slots()) {
+                boolean open = slot.from().isBefore(LocalTime.of(19, 0))
+                        && slot.until().isAfter(LocalTime.of(7, 0));
+                boolean skipped =
+                        slot.from().isBefore(LocalTime.of(3, 0)) && slot.until().isAfter(LocalTime.of(2, 0));
+                assertThat(open || skipped).as(slot.toString()).isFalse();
+            }
+        }
+    }
+}

@@ -1,0 +1,147 @@
+package app.knottag.server.demo;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.address.Pool;
+import app.knottag.core.address.Segment;
+import app.knottag.core.plan.Method;
+import app.knottag.core.runbook.Surroundings;
+import app.knottag.core.series.Series;
+import app.knottag.server.plan.EndpointRequest;
+import app.knottag.server.plan.Endpoints;
+import app.knottag.server.site.Sites;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.boot.autoconfigure.condition.ConditionalOnExpression;
+import org.springframework.stereotype.Component;
+
+/** A made-up animal clinic and a bookkeeping office, with every kind in some stage of its set-up. */
+@Component
+@ConditionalOnExpression("!'${knot.demo.control:}'.isEmpty()")
+class DemoSites {
+
+    /** Id on the bench, kind, host, place, how it is kept, port. */
+    private static final String CLINIC = """
+            staff-reader     | fingerprint-reader | 20 | Staff door        | FIXED    | 5005
+            back-door        | door-reader        | 21 | Back door         | FIXED    | 4370
+            picture-store    | storage-box        | 22 | Cupboard          | FIXED    | 10445
+            clinic-copier    | copier             | 23 | Reception         | FIXED    | 9100
+            waiting-hub      | meeting-room-hub   | 24 | Waiting room      | FIXED    | 8443
+            kennel-camera    | camera             | 25 | Kennel yard       | FIXED    | 8554
+            reception-pad    | signature-pad      | 26 | Reception         | LEARNED  | 7950
+            line-outlet      | watched-outlet     | 27 | Cupboard          | FIXED    | 8001
+            kiosk-1          | kiosk-set          | 28 | Table 1           | FIXED    | 8700
+            kiosk-2          | kiosk-set          | 29 | Table 2           | FIXED    | 8700
+            reception-pinpad | till-pin-pad       | 71 | Reception         | FIXED    | 7601
+            pet-scale        | other-endpoint     | 40 | Treatment room 2  | FIXED    | 10080
+            """;
+
+    private static final String OFFICE = """
+            desk-scanner     | document-scanner   | 20 | Front desk        | FIXED    | 8610
+            fax-line         | fax-adapter        | 21 | Post room         | FIXED    | 10080
+            hall-clock       | time-clock         | 22 | Hall              | FIXED    | 7300
+            meeting-phone    | desk-phone         | 23 | Meeting room      | FIXED    | 8060
+            ledger-store     | storage-box        | 24 | Server cupboard   | FIXED    | 10445
+            front-door       | door-reader        | 25 | Front door        | FIXED    | 4370
+            archive-printer  | label-printer      | 26 | Archive           | LEARNED  | 7100
+            partner-tablet   | own-device         | 27 | Office of the partner | FIXED | 10080
+            """;
+
+    private final Sites sites;
+    private final Endpoints endpoints;
+    private final DemoHands hands;
+
+    DemoSites(Sites sites, Endpoints endpoints, DemoHands hands) {
+        this.sites = sites;
+        this.endpoints = endpoints;
+        this.hands = hands;
+    }
+
+    void fill(Map<String, Map<String, Object>> labels) {
+        clinic(labels);
+        office(labels);
+    }
+
+    private void clinic(Map<String, Map<String, Object>> labels) {
+        var made = site(
+                "Hollow Lane Animal Clinic",
+                "HLC",
+                "10.44.24.",
+                Optional.of(new Series("PIN pad", 70, 7600)),
+                CLINIC,
+                labels);
+        hands.work(made.get("back-door"), "confirm");
+        hands.proved(made.get("back-door"));
+        hands.work(made.get("clinic-copier"), "mail");
+        hands.failed(made.get("clinic-copier"), "mail", Map.of("seen", "security"));
+        hands.work(made.get("picture-store"), "format");
+        hands.start(made.get("picture-store"), "format");
+        hands.work(made.get("waiting-hub"), "restart");
+        hands.fact(made.get("kiosk-1"), Map.of(Surroundings.SEALS, "551801 551802", Surroundings.CASE, "K-1"));
+        hands.fact(made.get("kiosk-2"), Map.of(Surroundings.SEALS, "551803 551804", Surroundings.CASE, "K-2"));
+        hands.work(made.get("kiosk-1"), "peripherals");
+        hands.work(made.get("line-outlet"), "times");
+        hands.work(made.get("kennel-camera"), "clock");
+        hands.work(made.get("reception-pinpad"), "read-back");
+        hands.work(made.get("reception-pad"), "learn");
+        hands.work(made.get("staff-reader"), "wire");
+        for (int n = 1; n <= 3; n++)
+            hands.failed(made.get("staff-reader"), "wire", Map.of("steadiness", "STEADY", "colour", "crossed out"));
+    }
+
+    private void office(Map<String, Map<String, Object>> labels) {
+        var made = site("Thornfield Bookkeeping", "TFB", "10.44.32.", Optional.empty(), OFFICE, labels);
+        hands.work(made.get("ledger-store"), "confirm");
+        hands.proved(made.get("ledger-store"));
+        hands.work(made.get("fax-line"), "line");
+        hands.start(made.get("fax-line"), "line");
+        hands.work(made.get("desk-scanner"), "find");
+        hands.work(made.get("meeting-phone"), "read-back");
+    }
+
+    private Map<String, Long> site(
+            String name,
+            String code,
+            String net,
+            Optional<Series> series,
+            String lines,
+            Map<String, Map<String, Object>> labels) {
+        long site = sites.add(name, code, "Europe/Berlin", DemoData.LEAD);
+        long segment = sites.addSegment(
+                site,
+                "House",
+                new Segment(
+                        Ipv4Prefix.parse(net + "0/24"),
+                        Optional.of(Ipv4Address.parse(net + "1")),
+                        List.of(new Pool(Ipv4Address.parse(net + "100"), Ipv4Address.parse(net + "199")))),
+                List.of(Ipv4Address.parse(net + "1"), Ipv4Address.parse("203.0.113.9")),
+                series,
+                DemoData.LEAD);
+        var made = new HashMap<String, Long>();
+        lines.lines()
+                .map(l -> l.split("\\|"))
+                .forEach(f -> made.put(f[0].strip(), endpoint(site, segment, net, f, labels)));
+        return made;
+    }
+
+    private long endpoint(long site, long segment, String net, String[] f, Map<String, Map<String, Object>> labels) {
+        var label = labels.get(f[0].strip());
+        String kind = f[1].strip();
+        String partner =
+                kind.equals("door-reader") ? "Access computer" : kind.equals("time-clock") ? "Hours computer" : null;
+        String partnerAddress =
+                partner == null ? null : net + (net.endsWith("32.") && kind.equals("door-reader") ? 13 : 12);
+        return endpoints.add(
+                site,
+                EndpointRequest.of(segment, kind, (String) label.get("name"), net + f[2].strip(), "")
+                        .numbered(kind.equals("till-pin-pad") ? 1 : null, null, Integer.parseInt(f[5].strip()))
+                        .labelled(label.get("mac"), (String) label.get("serial"))
+                        .wired(f[3].strip(), null, null)
+                        .paired(partner, partnerAddress, partner == null ? null : 7500)
+                        .kept(Method.valueOf(f[4].strip()))
+                        .done(),
+                DemoData.LEAD);
+    }
+}
