@@ -13,6 +13,11 @@ export type PlanView = (typeof PLAN_VIEWS)[number];
 export const REGISTER_VIEWS = ['registries', 'due', 'swaps', 'clean-up'] as const;
 export type RegisterView = (typeof REGISTER_VIEWS)[number];
 
+/** The sights of Onboard beside its board. */
+export const ONBOARD_VIEWS = ['night', 'kinds'] as const;
+export type OnboardView = (typeof ONBOARD_VIEWS)[number];
+export type Sight = PlanView | RegisterView | OnboardView;
+
 export const { navigate, route } = createRouter({
   '/': Work,
   '/join/:token': Join,
@@ -22,7 +27,7 @@ export const { navigate, route } = createRouter({
 });
 
 /** The address of a station, of one endpoint there, of the new endpoint, or of a sight of the station. */
-export const at = (site: number, station: StationPath, endpoint?: number | 'new' | PlanView | RegisterView) =>
+export const at = (site: number, station: StationPath, endpoint?: number | 'new' | Sight) =>
   `/sites/${site}/${station}${endpoint ? '/' + endpoint : ''}`;
 
 /** Goes to a path that was put together by {@link at}. */

@@ -42,11 +42,17 @@ export const boardQuery = (siteId: number) =>
     queryFn: () => ok(api.GET('/api/sites/{siteId}/board', site(siteId))),
     refetchInterval: 20_000,
   });
-export const runningQuery = (siteId: number) =>
+/** Waits at every site: they are seen from everywhere, by everybody. */
+export const runningQuery = queryOptions({
+  queryKey: ['running'],
+  queryFn: () => ok(api.GET('/api/running')),
+  refetchInterval: 20_000,
+  refetchIntervalInBackground: true,
+});
+export const nightQuery = (siteId: number) =>
   queryOptions({
-    queryKey: ['site', siteId, 'running'],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}/running', site(siteId))),
-    refetchInterval: 20_000,
+    queryKey: ['site', siteId, 'night'],
+    queryFn: () => ok(api.GET('/api/sites/{siteId}/night', site(siteId))),
   });
 export const endpointsQuery = (siteId: number) =>
   queryOptions({

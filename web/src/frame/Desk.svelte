@@ -9,7 +9,7 @@
   import Knot from '../ui/Knot.svelte';
   import Tag from '../ui/Tag.svelte';
   import Trouble from '../ui/Trouble.svelte';
-  import type { PlanView, RegisterView, StationPath } from '../router';
+  import type { OnboardView, PlanView, RegisterView, StationPath } from '../router';
   import TopLine from './TopLine.svelte';
 
   let {
@@ -18,6 +18,7 @@
     chosen,
     view,
     sight,
+    desk,
     endpoint,
     trouble,
     session,
@@ -27,14 +28,13 @@
     chosen: number | 'new';
     view?: PlanView;
     sight?: RegisterView;
+    desk?: OnboardView;
     endpoint?: { data: Schemas['EndpointView']; etag: string };
     trouble: Problem | null;
     session: Schemas['Session'];
   } = $props();
-  const FEATURES = { onboard: Onboard, confirm: Confirm };
-  const Feature = $derived(station === 'onboard' || station === 'confirm' ? FEATURES[station] : null);
   // Lists and drawings of the whole site take the width that no tag needs.
-  const alone = $derived((!!view && view !== 'mend') || !!sight);
+  const alone = $derived((!!view && view !== 'mend') || !!sight || !!desk);
   const mayWork = $derived(session.role !== 'OFFICE');
 </script>
 
@@ -66,7 +66,8 @@
     <Trouble problem={trouble} />
     {#if station === 'plan'}<Plan {siteId} {chosen} {view} {endpoint} {mayWork} />
     {:else if station === 'register'}<Register {siteId} {chosen} {sight} {endpoint} {mayWork} />
-    {:else if Feature}<Feature {siteId} {endpoint} {mayWork} />{/if}
+    {:else if station === 'onboard'}<Onboard {siteId} {desk} {endpoint} {mayWork} role={session.role} />
+    {:else if station === 'confirm'}<Confirm {siteId} {endpoint} {mayWork} />{/if}
   </main>
   <aside
     class="relative hidden pt-6 {alone ? '' : 'min-[900px]:block'}"

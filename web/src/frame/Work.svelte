@@ -6,7 +6,16 @@
   import NewSite from '../features/site/NewSite.svelte';
   import Loading from '../ui/Loading.svelte';
   import Trouble from '../ui/Trouble.svelte';
-  import { at, go, PLAN_VIEWS, REGISTER_VIEWS, route, STATIONS, type StationPath } from '../router';
+  import {
+    at,
+    go,
+    ONBOARD_VIEWS,
+    PLAN_VIEWS,
+    REGISTER_VIEWS,
+    route,
+    STATIONS,
+    type StationPath,
+  } from '../router';
   import Desk from './Desk.svelte';
 
   const session = createQuery(() => sessionQuery);
@@ -18,6 +27,7 @@
   );
   const view = $derived(PLAN_VIEWS.find((v) => station === 'plan' && v === params.endpoint));
   const sight = $derived(REGISTER_VIEWS.find((v) => station === 'register' && v === params.endpoint));
+  const desk = $derived(ONBOARD_VIEWS.find((v) => station === 'onboard' && v === params.endpoint));
   const chosen = $derived(params.endpoint === 'new' ? 'new' : Number(params.endpoint ?? 0) || 0);
   const endpoint = createQuery(() => ({
     ...endpointQuery(typeof chosen === 'number' ? chosen : 0),
@@ -49,6 +59,7 @@
     {chosen}
     {view}
     {sight}
+    {desk}
     endpoint={chosen ? endpoint.data : undefined}
     trouble={chosen && endpoint.error ? asProblem(endpoint.error) : null}
     session={session.data}

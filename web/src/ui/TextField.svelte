@@ -4,6 +4,7 @@
     value = $bindable(''),
     error,
     type = 'text',
+    mode,
     list,
     hint,
     required = false,
@@ -13,7 +14,8 @@
     label: string;
     value?: string;
     error?: string;
-    type?: 'text' | 'password';
+    type?: 'text' | 'password' | 'date' | 'time';
+    mode?: 'numeric';
     list?: string[];
     hint?: string;
     required?: boolean;
@@ -30,6 +32,7 @@
     {type}
     {required}
     {autocomplete}
+    inputmode={mode}
     class="input w-full {mono ? 'font-mono' : ''} {error ? 'input-error' : ''}"
     bind:value
     list={list ? id + '-list' : undefined}

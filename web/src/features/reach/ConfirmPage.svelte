@@ -1,13 +1,14 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
-  import { roundQuery, siteQuery } from '../../api/queries';
+  import { roundQuery, runbookQuery, siteQuery } from '../../api/queries';
   import Lately from '../plan/Lately.svelte';
   import Knot from '../../ui/Knot.svelte';
   import Loading from '../../ui/Loading.svelte';
   import { clockTime, dayTime } from '../../ui/time';
   import Steps from '../../ui/Steps.svelte';
   import Trouble from '../../ui/Trouble.svelte';
+  import { at } from '../../router';
   import SignOff from './SignOff.svelte';
 
   let { endpoint, mayWork }: { endpoint: { data: Schemas['EndpointView']; etag: string }; mayWork: boolean } =
@@ -23,6 +24,7 @@
   const e = $derived(endpoint.data);
   const latest = createQuery(() => roundQuery(e.id));
   const site = createQuery(() => siteQuery(e.siteId));
+  const book = createQuery(() => runbookQuery(e.id));
   let asking = $state(false);
   let problem = $state<Problem | null>(null);
   const round = $derived(latest.data?.round ?? null);
@@ -104,6 +106,15 @@
         >
       {/if}
       <Trouble {problem} />
+      {#if book.data?.data.handOverWaits.length}
+        <section class="caution mt-6" aria-label="The hand-over waits">
+          <h2 class="text-base">The hand-over waits</h2>
+          <ul>
+            {#each book.data.data.handOverWaits as wait (wait)}<li>{wait}</li>{/each}
+          </ul>
+          <a class="link" href={at(e.siteId, 'onboard', e.id)}>Close it at Onboard</a>
+        </section>
+      {/if}
       {#if e.confirmedAt}
         <div class="mt-6">
           <p class="flex items-center gap-3">

@@ -3,6 +3,10 @@
   import { api, asProblem, okWithTag, type Problem, type Schemas } from '../../api/client';
   import { runbookQuery } from '../../api/queries';
   import Loading from '../../ui/Loading.svelte';
+  import Outfit from './Outfit.svelte';
+  import Questions from './Questions.svelte';
+  import ReportedSeals from './ReportedSeals.svelte';
+  import ResetSheet from './ResetSheet.svelte';
   import { serverClock } from '../../ui/now.svelte';
   import Steps from '../../ui/Steps.svelte';
   import { minutes } from '../../ui/time';
@@ -37,6 +41,56 @@
     if (book) serverClock.set(book.now);
   });
 
+  type Answer = { data: Schemas['RunbookView']; etag: string };
+
+  /** Changes the runbook from the version that was seen; returns what was refused, and keeps the page as it is. */
+  async function change(call: (header: { 'If-Match': string }) => Promise<Answer>): Promise<Problem | null> {
+    if (!runbook.data) return null;
+    try {
+      client.setQueryData(['endpoint', id, 'runbook'], await call({ 'If-Match': runbook.data.etag }));
+      problem = null;
+    } catch (error) {
+      problem = asProblem(error);
+      await client.invalidateQueries({ queryKey: ['endpoint', id, 'runbook'] });
+    }
+    await client.invalidateQueries({ queryKey: ['endpoint', id], exact: true });
+    await client.invalidateQueries({ queryKey: ['site', endpoint.data.siteId] });
+    await client.invalidateQueries({ queryKey: ['running'] });
+    return problem;
+  }
+
+  const facts = (values: Record<string, string>) =>
+    change((header) =>
+      okWithTag(
+        api.PUT('/api/endpoints/{id}/runbook/facts', {
+          params: { path: { id }, header },
+          body: { facts: values },
+        }),
+      ),
+    );
+  const keepOpening = async (key: string, body: Schemas['OpeningRequest']) =>
+    !(await change((header) =>
+      okWithTag(
+        api.PUT('/api/endpoints/{id}/runbook/openings/{key}', {
+          params: { path: { id, key }, header },
+          body,
+        }),
+      ),
+    ));
+  const reset = (why: string, backup: string) =>
+    change((header) =>
+      okWithTag(
+        api.POST('/api/endpoints/{id}/runbook/reset', {
+          params: { path: { id }, header },
+          body: { why, backup },
+        }),
+      ),
+    );
+  const latest = () =>
+    change((header) =>
+      okWithTag(api.POST('/api/endpoints/{id}/runbook/latest', { params: { path: { id }, header } })),
+    );
+
   async function act(
     action: Schemas['StepRequest']['action'],
     evidence: Record<string, string> = {},
@@ -44,23 +98,17 @@
   ) {
     if (!step || !runbook.data) return;
     const key = step.key;
-    try {
-      const done = await okWithTag(
+    const refused = await change((header) =>
+      okWithTag(
         api.PUT('/api/endpoints/{id}/runbook/steps/{key}', {
-          params: { path: { id, key }, header: { 'If-Match': runbook.data.etag } },
+          params: { path: { id, key }, header },
           body: { action, evidence, reason },
         }),
-      );
-      client.setQueryData(['endpoint', id, 'runbook'], done);
-      problem = null;
-      const knot = done.data.steps.find((s) => s.key === key)?.knot;
-      looked = knot === 'TIGHT' || knot === 'LEFT_OUT' ? null : key;
-    } catch (error) {
-      problem = asProblem(error);
-      await client.invalidateQueries({ queryKey: ['endpoint', id, 'runbook'] });
-    }
-    await client.invalidateQueries({ queryKey: ['endpoint', id], exact: true });
-    await client.invalidateQueries({ queryKey: ['site', endpoint.data.siteId] });
+      ),
+    );
+    if (refused) return;
+    const knot = runbook.data?.data.steps.find((s) => s.key === key)?.knot;
+    looked = knot === 'TIGHT' || knot === 'LEFT_OUT' ? null : key;
   }
 </script>
 
@@ -78,9 +126,24 @@
         label="Steps of the runbook"
         choose={(key) => ((looked = key), (problem = null))}
       />
+      <Outfit {book} />
+      {#if mayWork && book.reset}<ResetSheet rule={book.reset} name={endpoint.data.name} {reset} />{/if}
     </div>
     <div class="min-w-0">
-      {#key step.key}<StepPanel {step} {book} {endpoint} {mayWork} {act} />{/key}
+      {#if book.kindVersion < book.latestVersion}
+        <p class="caution mb-4">
+          This runbook goes by version {book.kindVersion} of its kind; there is version {book.latestVersion}.
+          {#if mayWork}<button class="link" onclick={latest}>Go over to it</button>; what is tied stays tied.{/if}
+        </p>
+      {/if}
+      {#if position === 1}
+        <Questions questions={book.questions} {mayWork} answer={(values) => void facts(values)} />
+        {#if book.reportsSeals && mayWork}<ReportedSeals
+            facts={book.facts}
+            keep={async (values) => !(await facts(values))}
+          />{/if}
+      {/if}
+      {#key step.key}<StepPanel {step} {book} {endpoint} {mayWork} {act} {keepOpening} />{/key}
       <Trouble {problem} />
     </div>
   </div>

@@ -8,6 +8,8 @@
   import { at } from '../../router';
   import { readAddress } from '../address/readers';
   import LabelForm from '../register/LabelForm.svelte';
+  import GateInputs from './GateInputs.svelte';
+  import Openings from './Openings.svelte';
   import TypeSheet from './TypeSheet.svelte';
   import Wait from './Wait.svelte';
 
@@ -18,18 +20,21 @@
     endpoint,
     mayWork,
     act,
+    keepOpening,
   }: {
     step: Schemas['StepView'];
     book: Schemas['RunbookView'];
     endpoint: { data: Schemas['EndpointView']; etag: string };
     mayWork: boolean;
     act: (action: Action, evidence?: Record<string, string>, reason?: string) => Promise<void>;
+    keepOpening: (key: string, body: Schemas['OpeningRequest']) => Promise<boolean>;
   } = $props();
   const PURPOSES = {
     MASK: 'MASK',
     GATEWAY: 'GATEWAY',
     RESOLVER_1: 'RESOLVER',
     RESOLVER_2: 'RESOLVER',
+    PARTNER_ADDRESS: 'RESOLVER',
   } as const;
   const purpose = (field: string) => PURPOSES[field as keyof typeof PURPOSES] ?? 'ADDRESS';
   const e = $derived(endpoint.data);
@@ -39,11 +44,14 @@
   let evidence = $state<Record<string, string>>(untrack(() => ({ ...step.evidence })));
   let overriding = $state(false);
   let reason = $state('');
+  const firstFigures = $derived(book.readBack.findIndex((r) => r.figures));
   const finding = (field: string) => step.findings.find((f) => f.field === field);
 
   /** A figure chooses the answer of that place, as its key beside it says. */
   function choose(event: KeyboardEvent) {
-    const typing = (event.target as HTMLElement).closest('input:not([type=radio]), select, dialog');
+    const typing = (event.target as HTMLElement).closest(
+      'input:not([type=radio]):not([type=checkbox]), select, textarea, dialog',
+    );
     const option = step.gate.options[Number(event.key) - 1];
     if (option && !done && mayWork && !typing && !event.ctrlKey) evidence.seen = option.value;
   }
@@ -61,6 +69,10 @@
     {#each step.hint as hint (hint)}<li>{hint}</li>{/each}
   </ul>{/if}
 {#if step.caution}<p class="caution mt-3">{step.caution}</p>{/if}
+{#if step.needs && !done}<p class="mt-3 text-[17px]">
+    <span class="font-semibold">For a {step.needs}.</span> It waits for that person’s name.
+  </p>{/if}
+{#if step.recovery && !done}<p class="caution mt-3">{step.recovery}</p>{/if}
 
 {#if done}
   <p class="mt-5 flex items-center gap-3">
@@ -82,7 +94,8 @@
     >Start the wait <kbd>Space</kbd></button
   >
 {:else}
-  {#if step.waiting}<Wait {step} />{/if}
+  {#if step.waiting}<Wait {step} restarted={() => act('RESTARTED')} />{/if}
+  {#if type === 'OPENINGS'}<Openings openings={book.openings} {mayWork} keep={keepOpening} />{/if}
   <form onsubmit={tie} class="mt-4">
     {#if type === 'CHOICE'}
       <fieldset>
@@ -103,17 +116,26 @@
         {/each}
       </fieldset>
     {:else if type === 'TYPE_SHEET'}
-      <TypeSheet rows={book.sheet} />
+      <TypeSheet rows={book.sheet} endpointId={e.id} />
     {:else if type === 'READ_BACK'}
       <div class="grid gap-x-6 sm:grid-cols-2">
         {#each book.readBack as row, i (row.field)}
-          <ReadField
-            label={row.label}
-            bind:value={() => evidence[row.field] ?? '', (v) => (evidence[row.field] = v)}
-            read={readAddress(purpose(row.field), { endpointId: e.id, expected: row.value })}
-            error={finding(row.field)?.message}
-            autofocus={i === 0}
-          />
+          {#if row.figures}
+            <ReadField
+              label={row.label}
+              bind:value={() => evidence[row.field] ?? '', (v) => (evidence[row.field] = v)}
+              read={readAddress(purpose(row.field), { endpointId: e.id, expected: row.value })}
+              error={finding(row.field)?.message}
+              autofocus={i === firstFigures}
+            />
+          {:else}
+            <TextField
+              label={row.label}
+              bind:value={() => evidence[row.field] ?? '', (v) => (evidence[row.field] = v)}
+              error={finding(row.field)?.message}
+              hint={row.leaveAlone ? 'As from the factory' : 'If it is shown'}
+            />
+          {/if}
         {/each}
       </div>
     {:else if type === 'ADDRESS_SHOWN'}
@@ -124,13 +146,30 @@
         error={finding('ADDRESS')?.message}
       />
     {/if}
+    {#if type === 'FACTS'}
+      <p class="mb-2 text-[17px] font-semibold">
+        {labelKnown ? 'On record. Is this the very device in your hand?' : step.gate.ask}
+      </p>
+      {#if labelKnown}<p class="font-mono text-lg" translate="no">S/N {e.serial}<br />MAC {e.mac}</p>{/if}
+    {:else if step.gate.inputs.length && !step.gate.options.length && step.gate.ask}
+      <p class="text-[17px] font-semibold">{step.gate.ask}</p>
+    {/if}
+    <GateInputs inputs={step.gate.inputs} bind:evidence findings={step.findings} zone={book.zone} />
     {#if step.findings.length}
       <div class="my-3 border-l-4 border-error pl-3" role="alert">
-        {#each step.findings as f (f.field)}<p class="font-semibold">{f.message}</p>{/each}
+        {#each step.findings as f (f.field + f.message)}<p class="font-semibold">{f.message}</p>{/each}
         {#each new Set(step.findings.map((f) => f.remedy)) as remedy (remedy)}<p>{remedy}</p>{/each}
       </div>
     {/if}
-    {#if type !== 'FACTS'}
+    {#if step.waysOut.length}
+      <section class="my-3" aria-label="Ways out">
+        <h2 class="text-base">It failed three times. Another way:</h2>
+        <ol class="list-decimal pl-5 text-[17px]">
+          {#each step.waysOut as way (way)}<li>{way}</li>{/each}
+        </ol>
+      </section>
+    {/if}
+    {#if type !== 'FACTS' || labelKnown}
       <div class="mt-4 flex flex-wrap items-center gap-3">
         <button class="btn btn-primary" data-tie
           >{type === 'TYPE_SHEET' ? 'Entered and saved' : 'Tie the step'} <kbd>Space</kbd></button
@@ -142,13 +181,12 @@
     {/if}
   </form>
   {#if type === 'FACTS'}
-    <p class="mb-2 text-[17px] font-semibold">
-      {labelKnown ? 'Both are on record. Do they stand on this very label?' : step.gate.ask}
-    </p>
-    {#key e.version}<LabelForm {endpoint} />{/key}
-    {#if labelKnown}<button class="btn mt-4 btn-primary" data-tie onclick={() => tie()}
-        >They match, tie the step <kbd>Space</kbd></button
-      >{/if}
+    {#if labelKnown}
+      <details class="mt-4">
+        <summary class="cursor-pointer text-sm">The label was read wrongly</summary>
+        {#key e.version}<LabelForm {endpoint} />{/key}
+      </details>
+    {:else}{#key e.version}<LabelForm {endpoint} />{/key}{/if}
   {/if}
   {#if type === 'TYPE_SHEET'}
     <p class="caution mt-4">

@@ -1,9 +1,10 @@
-import { fireEvent, render, screen } from '@testing-library/svelte';
+import { fireEvent, screen, waitFor } from '@testing-library/svelte';
 import { describe, expect, it } from 'vitest';
+import { answering, show } from '../../test/answers';
 import TypeSheet from './TypeSheet.svelte';
 
 const row = (label: string, value: string, spoken: string[] = [], more = {}) => ({
-  field: 'ADDRESS' as const,
+  field: label.toUpperCase().replace(' ', '_'),
   label,
   value,
   figures: spoken.length > 0,
@@ -21,22 +22,34 @@ const rows = [
 
 describe('the type sheet', () => {
   it('keeps the order of the menu, and says what to leave alone or empty', () => {
-    render(TypeSheet, { rows });
+    show(TypeSheet, { rows, endpointId: 7 });
     expect(screen.getAllByRole('term').map((t) => t.textContent)).toEqual(rows.map((r) => r.label));
     expect(screen.getByText('leave it empty')).toBeInTheDocument();
     expect(screen.getByText('leave as it is')).toBeInTheDocument();
     expect(screen.queryByText(/one zero/)).toBeNull();
   });
 
-  it('is dictated digit by digit, and counts what was repeated rightly', async () => {
-    render(TypeSheet, { rows });
+  it('is dictated digit by digit, and what is repeated is scored', async () => {
+    const score = (right: number) => ({ body: { right, of: 2, fields: [] } });
+    const sent = answering({
+      'POST /api/endpoints/7/runbook/call-sheet': score(1),
+      'POST /api/address/read': { body: { value: '10.4.1.5', notes: [], findings: [], usable: true } },
+    });
+    show(TypeSheet, { rows, endpointId: 7 });
     await fireEvent.click(screen.getByRole('button', { name: 'Dictate it over the phone' }));
     expect(screen.getByText(/one zero/)).toHaveTextContent('one zero point four point one point five');
-    expect(screen.getByRole('status')).toHaveTextContent('0 of 2');
-    await fireEvent.click(screen.getByLabelText('Address was repeated rightly'));
-    expect(screen.getByRole('status')).toHaveTextContent('1 of 2');
-    await fireEvent.click(screen.getByLabelText('Mask was repeated rightly'));
-    expect(screen.getByRole('status')).toHaveTextContent('All repeated rightly.');
+    await fireEvent.input(screen.getByLabelText('Address as it was repeated'), {
+      target: { value: '10.4.1.5' },
+    });
+    await waitFor(() => expect(screen.getByRole('status')).toHaveTextContent('1 of 2 right'));
+    expect(sent.filter((s) => s.call.endsWith('call-sheet')).at(-1)?.body).toEqual({
+      repeated: { ADDRESS: '10.4.1.5' },
+    });
+    answering({ 'POST /api/endpoints/7/runbook/call-sheet': score(2) });
+    await fireEvent.input(screen.getByLabelText('Mask as it was repeated'), {
+      target: { value: '255.0.0.0' },
+    });
+    await waitFor(() => expect(screen.getByRole('status')).toHaveTextContent('All repeated rightly.'));
     await fireEvent.click(screen.getByRole('button', { name: 'Enter it yourself' }));
     expect(screen.queryByText(/one zero/)).toBeNull();
   });

@@ -3,7 +3,7 @@
   import { serverClock } from '../../ui/now.svelte';
   import { minutes } from '../../ui/time';
 
-  let { step }: { step: Schemas['StepView'] } = $props();
+  let { step, restarted }: { step: Schemas['StepView']; restarted?: () => void } = $props();
   const WORDS = {
     TOO_EARLY: 'Too early to judge. Go on with another device meanwhile.',
     USUAL: 'Within the usual time.',
@@ -13,6 +13,7 @@
   const wait = $derived(step.waiting);
   const past = $derived(step.startedAt ? serverClock.minutesSince(step.startedAt) : 0);
   const part = $derived(wait ? Math.min(100, (past / Math.max(wait.longest, 1)) * 100) : 0);
+  const alarming = $derived(wait?.verdict === 'LOOK' || wait?.verdict === 'CALL');
 </script>
 
 {#if wait}
@@ -24,6 +25,17 @@
         >
       </p>
       <p class="mt-1" role="status">{WORDS[wait.pace ?? 'TOO_EARLY']}</p>
+      {#if wait.words && wait.words !== WORDS[wait.pace ?? 'TOO_EARLY']}
+        <p class="mt-1 {alarming ? 'font-semibold text-error' : ''}">{wait.words}</p>
+      {/if}
+      {#if wait.countsRestarts && restarted && !step.endedAt}
+        <p class="mt-2 flex items-center gap-3">
+          <button type="button" class="btn btn-outline btn-primary btn-sm" onclick={restarted}
+            >It restarted once more</button
+          >
+          <span>counted: <span class="font-mono text-lg font-semibold">{wait.restarts}</span></span>
+        </p>
+      {/if}
     {/if}
     <svg class="mt-3 block h-8 w-full" viewBox="0 0 100 8" preserveAspectRatio="none" aria-hidden="true">
       <path d="M0 4H100" stroke="var(--color-base-300)" stroke-width="1.2" />

@@ -52,7 +52,8 @@
     >
       {#each new Set(devices.map((d) => d.net)) as net (net)}
         <optgroup label={net}>
-          {#each devices.filter((d) => d.net === net) as d (d.id)}<option value={d.id}>{d.name}</option>{/each}
+          {#each devices.filter((d) => d.net === net) as d (d.id)}<option value={d.id}>{d.name}</option
+            >{/each}
         </optgroup>
       {/each}
     </select>

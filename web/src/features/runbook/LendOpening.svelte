@@ -1,0 +1,26 @@
+<script lang="ts">
+  import TextField from '../../ui/TextField.svelte';
+
+  /** Who closes an opening, and by which day; one that was found is named first. */
+  let {
+    named = false,
+    keep,
+  }: { named?: boolean; keep: (owner: string, ends: string, title: string) => Promise<boolean> } = $props();
+  let title = $state('');
+  let owner = $state('');
+  let ends = $state('');
+
+  async function send(event: SubmitEvent) {
+    event.preventDefault();
+    if (await keep(owner, ends, title)) title = owner = ends = '';
+  }
+</script>
+
+<form class="mt-2 grid max-w-md gap-x-4 gap-y-2 sm:grid-cols-2" onsubmit={send}>
+  {#if named}<div class="sm:col-span-2">
+      <TextField label="What stands open" bind:value={title} required />
+    </div>{/if}
+  <TextField label="Who closes it" bind:value={owner} required />
+  <TextField label="By which day" type="date" bind:value={ends} required />
+  <button class="btn w-fit btn-outline btn-primary btn-sm">{named ? 'Note it' : 'Keep it so'}</button>
+</form>
