@@ -12,6 +12,8 @@
     ['j and k', 'next and previous endpoint'],
     ['n', 'add an endpoint'],
     ['Space', 'tie the current step, or check again'],
+    ['1, 2, 3', 'choose what you see'],
+    ['Esc', 'leave the field, so that these keys work'],
     ['+ and -, arrows, 0', 'on the tape: closer and wider, along, the whole'],
     ['Enter', 'do what the marked button says'],
     ['?', 'show this list'],
@@ -29,6 +31,11 @@
 
   function press(e: KeyboardEvent) {
     const target = e.target as HTMLElement;
+    // Out of a field, so that the keys work again.
+    if (e.key === 'Escape' && target.closest('main input, main textarea, main select')) {
+      target.blur();
+      return;
+    }
     if (e.ctrlKey || e.metaKey || e.altKey || target.closest('input, textarea, select, dialog')) return;
     if (going) {
       going = false;

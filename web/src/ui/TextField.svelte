@@ -9,6 +9,7 @@
     hint,
     required = false,
     mono = false,
+    autofocus = false,
     autocomplete = 'off',
   }: {
     label: string;
@@ -20,14 +21,20 @@
     hint?: string;
     required?: boolean;
     mono?: boolean;
+    autofocus?: boolean;
     autocomplete?: 'off' | 'username' | 'current-password' | 'new-password';
   } = $props();
   const id = $props.id();
+  let input = $state<HTMLInputElement>();
+  $effect(() => {
+    if (autofocus) input?.focus();
+  });
 </script>
 
 <div>
   <label class="field-label" for={id}>{label}</label>
   <input
+    bind:this={input}
     {id}
     {type}
     {required}

@@ -27,6 +27,10 @@
       evidence[field] = v;
     },
   });
+  // A day in the past is only asked for once something is wrong.
+  const asked = $derived(
+    inputs.filter((i) => i.form !== 'TICK' && (i.form !== 'DAY' || findings.length > 0)),
+  );
   const ticks = $derived(inputs.filter((i) => i.form === 'TICK'));
 </script>
 
@@ -44,7 +48,7 @@
     {/each}
   </fieldset>
 {/if}
-{#each inputs.filter((i) => i.form !== 'TICK') as i (i.field)}
+{#each asked as i, n (i.field)}
   {@const field = text(i.field)}
   <div class="mt-3 max-w-md">
     {#if i.form === 'PICK'}
@@ -71,6 +75,7 @@
         bind:value={field.value}
         read={readAddress(PURPOSES[i.field] ?? 'RESOLVER')}
         error={finding(i.field)}
+        autofocus={n === 0}
       />
     {:else if i.form === 'MOMENT'}
       <SiteClock {zone} />
@@ -79,6 +84,7 @@
         bind:value={field.value}
         error={finding(i.field)}
         mono
+        autofocus={n === 0}
         hint="2026-03-29 14:05"
       />
     {:else}
@@ -89,6 +95,7 @@
         type={i.form === 'DAY' ? 'date' : 'text'}
         mode={i.form === 'NUMBER' ? 'numeric' : undefined}
         mono={i.form !== 'WORDS'}
+        autofocus={n === 0 && i.form === 'CODE'}
       />
     {/if}
   </div>

@@ -43,7 +43,9 @@
 {/if}
 {#if book.leftOut.length}
   <details class="mt-4 border-t border-base-300 pt-3 text-sm">
-    <summary class="cursor-pointer font-semibold">{book.leftOut.length} steps do not apply</summary>
+    <summary class="cursor-pointer font-semibold"
+      >{book.leftOut.length === 1 ? 'One step does' : book.leftOut.length + ' steps do'} not apply</summary
+    >
     <ul class="mt-2">
       {#each book.leftOut as l (l.title + l.because)}<li class="mt-1">
           <span class="font-semibold">{l.title}.</span>

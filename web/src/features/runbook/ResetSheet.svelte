@@ -27,8 +27,10 @@
   }
 </script>
 
-<button type="button" class="btn mt-4 btn-ghost px-2 btn-sm" onclick={() => (open = true)}
-  >It was reset, or has to be</button
+<button
+  type="button"
+  class="mt-4 block text-left text-sm font-semibold hover:underline"
+  onclick={() => (open = true)}>It was reset, or has to be</button
 >
 <Dialog bind:open title="A reset of {name}">
   <p class="text-[17px]">{rule.how}{rule.hold ? ` Hold it ${rule.hold}.` : ''}</p>

@@ -24,6 +24,7 @@
   const current = $derived(looked ?? book?.current ?? book?.steps.at(-1)?.key ?? null);
   const step = $derived(book?.steps.find((s) => s.key === current));
   const position = $derived((book?.steps.findIndex((s) => s.key === current) ?? 0) + 1);
+  const then = $derived(book?.steps.slice(position).find((s) => s.knot !== 'TIGHT' && s.knot !== 'LEFT_OUT'));
   const lines = $derived(
     (book?.steps ?? []).map((s) => ({
       ...s,
@@ -145,6 +146,7 @@
       {/if}
       {#key step.key}<StepPanel {step} {book} {endpoint} {mayWork} {act} {keepOpening} />{/key}
       <Trouble {problem} />
+      {#if then}<p class="quiet mt-8 border-t border-base-300 pt-2">Then: {then.title}</p>{/if}
     </div>
   </div>
 {/if}

@@ -43,6 +43,7 @@
   const labelKnown = $derived(!!e.mac && !!e.serial);
   let evidence = $state<Record<string, string>>(untrack(() => ({ ...step.evidence })));
   let overriding = $state(false);
+  let ready = $state(false);
   let reason = $state('');
   const firstFigures = $derived(book.readBack.findIndex((r) => r.figures));
   const finding = (field: string) => step.findings.find((f) => f.field === field);
@@ -88,11 +89,12 @@
   <p class="quiet mt-5">A technician does this step.</p>
 {:else if type === 'CONFIRMED'}
   <a class="btn mt-5 btn-primary" href={at(e.siteId, 'confirm', e.id)}>Go to Confirm</a>
-{:else if step.waiting && !step.startedAt}
+{:else if step.waiting && !step.startedAt && step.knot !== 'FRAYED' && !ready}
   <Wait {step} />
   <button class="btn mt-4 btn-primary" data-tie onclick={() => act('START')}
     >Start the wait <kbd>Space</kbd></button
   >
+  <button class="btn mt-4 ml-2 btn-ghost btn-sm" onclick={() => (ready = true)}>It is ready already</button>
 {:else}
   {#if step.waiting}<Wait {step} restarted={() => act('RESTARTED')} />{/if}
   {#if type === 'OPENINGS'}<Openings openings={book.openings} {mayWork} keep={keepOpening} />{/if}

@@ -69,8 +69,11 @@
         </div>
         <h3 class="mt-4 font-bold">Its screen</h3>
         <p class="mt-1 rounded bg-neutral p-3 font-mono text-neutral-content" role="status" data-screen>
-          {device.screen}{#if device.clock}<br />{device.clock}{/if}
+          {device.screen}
         </p>
+        {#if device.clock}<p class="mt-1 rounded bg-neutral px-3 py-1 font-mono text-neutral-content">
+            {device.clock}
+          </p>{/if}
         {#if device.lights.length}
           <ul class="mt-2 text-sm" aria-label="Its lights">
             {#each device.lights as light (light)}<li>{light}</li>{/each}

@@ -90,7 +90,7 @@ class FirstKnotTest {
         field(page, "Serial").fill("OC2-7H41-0093");
         key(page, "Tie it here").click();
         readable(page, "a choice");
-        technician.upToTheSheet();
+        technician.upToTheSheet("0093");
         assertThat(page.locator("main dl")).containsText("10.44.16.54");
         readable(page, "type sheet");
         technician.typeIntoDevice(technician.sheet());
@@ -190,7 +190,7 @@ class FirstKnotTest {
         var technician = new Technician(page, 5);
         technician.add("00005E00533D", "OC2-7H41-0107");
         fits(page);
-        technician.upToTheSheet();
+        technician.upToTheSheet("0107");
         fits(page);
         readable(page, "type sheet, narrow, at night");
         technician.fromSheetToConfirm();

@@ -77,7 +77,7 @@ class Screenshots {
             field(page, "Place").fill("Garden counter");
             key(page, "Tie it here").click();
             var technician = new Technician(page, 4);
-            technician.upToTheSheet();
+            technician.upToTheSheet("0093");
             shot(page, "type-sheet");
             button(page, "Bench").click();
             shot(page, "bench-panel");

@@ -149,7 +149,16 @@ public record Board(List<Turn> lines) {
             };
         }
         if (record.knot() == Knot.FRAYED)
-            return ranked(Urgency.FRAYED, job, step, record.knot(), 0, tail, "Its last try failed.");
+            return ranked(
+                    Urgency.FRAYED,
+                    job,
+                    step,
+                    record.knot(),
+                    0,
+                    tail,
+                    record.wantsWaysOut()
+                            ? "It failed " + record.tries() + " times: another way stands there."
+                            : "Its last try failed.");
         long waits = waits(job.runbook());
         return ranked(
                 Urgency.HANDS,

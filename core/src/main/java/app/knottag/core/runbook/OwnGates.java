@@ -169,7 +169,11 @@ final class OwnGates {
                 steadiness.get(),
                 heard,
                 heard == 0 ? Beep.NONE : beep);
-        return meaning.holds() ? List.of() : finding("", meaning.means() + (meaning.known() ? "." : ""), meaning.act());
+        return meaning.holds() ? List.of() : finding("", sentence(meaning.means()), meaning.act());
+    }
+
+    private static String sentence(String words) {
+        return Character.toUpperCase(words.charAt(0)) + words.substring(1) + (words.endsWith(".") ? "" : ".");
     }
 
     private static <E extends Enum<E>> Optional<E> pick(E[] values, String name) {

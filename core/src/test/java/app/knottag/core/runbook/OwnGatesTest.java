@@ -115,10 +115,10 @@ class OwnGatesTest {
                 "kiosk-set | peripherals | count=three | “three” is no whole number.",
                 // lights
                 "kiosk-set | router | steadiness=STEADY; colour=white |",
-                "kiosk-set | router | steadiness=STEADY; colour=yellow | no uplink.",
-                "kiosk-set | router | steadiness=OFF | no power.",
+                "kiosk-set | router | steadiness=STEADY; colour=yellow | No uplink.",
+                "kiosk-set | router | steadiness=OFF | No power.",
                 "kiosk-set | router | steadiness=SLOW | Say what you see first.",
-                "time-clock | start | steadiness=STEADY; colour=screen lit; beeps=3; beep=SHORT | its memory is not read.",
+                "time-clock | start | steadiness=STEADY; colour=screen lit; beeps=3; beep=SHORT | Its memory is not read.",
                 "time-clock | start | steadiness=STEADY; colour=screen lit; beeps=1 | Say whether the beeps were short or long.",
                 // variants
                 "time-clock | variant | model=tk 40 |",

@@ -9,7 +9,10 @@ import app.knottag.core.runbook.Surroundings;
 import app.knottag.core.series.Series;
 import app.knottag.server.plan.EndpointRequest;
 import app.knottag.server.plan.Endpoints;
+import app.knottag.server.runbook.Nights;
+import app.knottag.server.runbook.Nights.BusyTime;
 import app.knottag.server.site.Sites;
+import java.time.LocalTime;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -52,8 +55,10 @@ class DemoSites {
     private final Sites sites;
     private final Endpoints endpoints;
     private final DemoHands hands;
+    private final Nights nights;
 
-    DemoSites(Sites sites, Endpoints endpoints, DemoHands hands) {
+    DemoSites(Sites sites, Endpoints endpoints, DemoHands hands, Nights nights) {
+        this.nights = nights;
         this.sites = sites;
         this.endpoints = endpoints;
         this.hands = hands;
@@ -72,6 +77,12 @@ class DemoSites {
                 Optional.of(new Series("PIN pad", 70, 7600)),
                 CLINIC,
                 labels);
+        nights.busy(
+                endpoints.get(made.get("back-door")).siteId(),
+                List.of(
+                        new BusyTime(LocalTime.of(8, 0), LocalTime.of(19, 0), "The clinic is open"),
+                        new BusyTime(LocalTime.of(23, 30), LocalTime.of(1, 0), "Backup of the pictures")),
+                DemoData.LEAD);
         hands.work(made.get("back-door"), "confirm");
         hands.proved(made.get("back-door"));
         hands.work(made.get("clinic-copier"), "mail");
