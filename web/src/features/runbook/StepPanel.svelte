@@ -131,12 +131,14 @@
               autofocus={i === firstFigures}
             />
           {:else}
-            <TextField
-              label={row.label}
-              bind:value={() => evidence[row.field] ?? '', (v) => (evidence[row.field] = v)}
-              error={finding(row.field)?.message}
-              hint={row.leaveAlone ? 'As from the factory' : 'If it is shown'}
-            />
+            <div class="mb-2">
+              <TextField
+                label={row.label}
+                bind:value={() => evidence[row.field] ?? '', (v) => (evidence[row.field] = v)}
+                error={finding(row.field)?.message}
+                hint={row.leaveAlone ? 'As from the factory' : 'If it is shown'}
+              />
+            </div>
           {/if}
         {/each}
       </div>

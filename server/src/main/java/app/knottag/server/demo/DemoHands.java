@@ -2,16 +2,21 @@ package app.knottag.server.demo;
 
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.GateType;
+import app.knottag.core.runbook.Runbook;
+import app.knottag.core.runbook.TypeSheet;
 import app.knottag.server.plan.Endpoints;
 import app.knottag.server.reach.Confirm;
+import app.knottag.server.reach.StandIns;
 import app.knottag.server.runbook.OnboardWork;
 import app.knottag.server.runbook.Runbooks;
 import app.knottag.server.runbook.StepWork;
 import app.knottag.server.runbook.StepWork.Action;
 import java.time.Clock;
+import java.util.HashMap;
 import java.util.Map;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnExpression;
 import org.springframework.stereotype.Component;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Sets the demo's endpoints up through the services that people use. */
 @Component
@@ -25,16 +30,27 @@ class DemoHands {
     private final StepWork steps;
     private final OnboardWork onboard;
     private final Confirm confirm;
+    private final StandIns standIns;
     private final Clock clock;
+    private final JsonMapper json;
 
     DemoHands(
-            Endpoints endpoints, Runbooks runbooks, StepWork steps, OnboardWork onboard, Confirm confirm, Clock clock) {
+            Endpoints endpoints,
+            Runbooks runbooks,
+            StepWork steps,
+            OnboardWork onboard,
+            Confirm confirm,
+            StandIns standIns,
+            Clock clock,
+            JsonMapper json) {
         this.endpoints = endpoints;
         this.runbooks = runbooks;
         this.steps = steps;
         this.onboard = onboard;
         this.confirm = confirm;
+        this.standIns = standIns;
         this.clock = clock;
+        this.json = json;
     }
 
     /** Ties every step before the named one, with what a careful person would have read. */
@@ -54,12 +70,26 @@ class DemoHands {
                     endpoint, endpoints.get(endpoint).version(), opening.key(), OnboardWork.closed(), DemoData.LEAD);
     }
 
-    void start(long endpoint, String step) {
-        act(endpoint, step, Action.START, Map.of());
+    /** Enters on the stand-in what its runbook says was entered, and restarts it where that was tied too. */
+    void enter(long endpoint, String device) {
+        var row = endpoints.get(endpoint);
+        var book = runbooks.runbook(row);
+        boolean entered = done(book, GateType.TYPE_SHEET), restarted = done(book, GateType.ADDRESS_SHOWN);
+        if (!entered || row.confirmedAt() != null) return;
+        var typed = new HashMap<String, String>();
+        for (var line : TypeSheet.of(book.kind(), runbooks.plan(row)))
+            if (!line.value().isEmpty()) typed.put(line.label(), line.value());
+        standIns.send("PUT", "/devices/" + device + "/menu", json.writeValueAsString(typed));
+        if (restarted) standIns.send("POST", "/devices/" + device + "/restart", "");
     }
 
-    void restarted(long endpoint, String step) {
-        act(endpoint, step, Action.RESTARTED, Map.of());
+    private static boolean done(Runbook book, GateType gate) {
+        return book.kind().steps().stream()
+                .anyMatch(s -> s.gate().type() == gate && book.record(s.key()).done());
+    }
+
+    void start(long endpoint, String step) {
+        act(endpoint, step, Action.START, Map.of());
     }
 
     void failed(long endpoint, String step, Map<String, String> seen) {

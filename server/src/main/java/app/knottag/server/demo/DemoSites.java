@@ -83,33 +83,39 @@ class DemoSites {
                         new BusyTime(LocalTime.of(8, 0), LocalTime.of(19, 0), "The clinic is open"),
                         new BusyTime(LocalTime.of(23, 30), LocalTime.of(1, 0), "Backup of the pictures")),
                 DemoData.LEAD);
-        hands.work(made.get("back-door"), "confirm");
+        work(made, "back-door", "confirm");
         hands.proved(made.get("back-door"));
-        hands.work(made.get("clinic-copier"), "mail");
+        work(made, "clinic-copier", "mail");
         hands.failed(made.get("clinic-copier"), "mail", Map.of("seen", "security"));
-        hands.work(made.get("picture-store"), "format");
+        work(made, "picture-store", "format");
         hands.start(made.get("picture-store"), "format");
-        hands.work(made.get("waiting-hub"), "restart");
+        work(made, "waiting-hub", "restart");
         hands.fact(made.get("kiosk-1"), Map.of(Surroundings.SEALS, "551801 551802", Surroundings.CASE, "K-1"));
         hands.fact(made.get("kiosk-2"), Map.of(Surroundings.SEALS, "551803 551804", Surroundings.CASE, "K-2"));
-        hands.work(made.get("kiosk-1"), "peripherals");
-        hands.work(made.get("line-outlet"), "times");
-        hands.work(made.get("kennel-camera"), "clock");
-        hands.work(made.get("reception-pinpad"), "read-back");
-        hands.work(made.get("reception-pad"), "learn");
-        hands.work(made.get("staff-reader"), "wire");
+        work(made, "kiosk-1", "peripherals");
+        work(made, "line-outlet", "times");
+        work(made, "kennel-camera", "clock");
+        work(made, "reception-pinpad", "read-back");
+        work(made, "reception-pad", "learn");
+        work(made, "staff-reader", "wire");
         for (int n = 1; n <= 3; n++)
             hands.failed(made.get("staff-reader"), "wire", Map.of("steadiness", "STEADY", "colour", "crossed out"));
     }
 
     private void office(Map<String, Map<String, Object>> labels) {
         var made = site("Thornfield Bookkeeping", "TFB", "10.44.32.", Optional.empty(), OFFICE, labels);
-        hands.work(made.get("ledger-store"), "confirm");
+        work(made, "ledger-store", "confirm");
         hands.proved(made.get("ledger-store"));
-        hands.work(made.get("fax-line"), "line");
+        work(made, "fax-line", "line");
         hands.start(made.get("fax-line"), "line");
-        hands.work(made.get("desk-scanner"), "find");
-        hands.work(made.get("meeting-phone"), "read-back");
+        work(made, "desk-scanner", "find");
+        work(made, "meeting-phone", "read-back");
+    }
+
+    /** What was tied on paper was entered on the device as well. */
+    private void work(Map<String, Long> made, String device, String before) {
+        hands.work(made.get(device), before);
+        hands.enter(made.get(device), device);
     }
 
     private Map<String, Long> site(
