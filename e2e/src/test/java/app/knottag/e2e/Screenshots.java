@@ -7,6 +7,7 @@ import static app.knottag.e2e.Demo.key;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.ReducedMotion;
 import java.nio.file.Path;
@@ -24,7 +25,7 @@ class Screenshots {
 
     /** The other sights of the plan; nothing is kept of what is typed into them. */
     private static void sights(Demo demo, Page page) {
-        for (String sight : List.of("wiring", "sheet", "series", "many")) {
+        for (String sight : List.of("wiring", "sheet")) {
             page.navigate(demo.url() + "/sites/1/plan/" + sight);
             assertThat(page.locator("main h1")).isVisible();
             assertThat(page.getByText("Fetching…")).hasCount(0);
@@ -39,6 +40,16 @@ class Screenshots {
                 page.getByText("Staff portal").first().click();
             shot(page, sight.getKey());
         }
+        page.navigate(demo.url() + "/sites/3/onboard/kinds");
+        page.getByText("Copy").nth(3).click();
+        assertThat(page.getByText("Nothing speaks against it.")).isVisible();
+        shot(page, "kinds");
+        page.navigate(demo.url() + "/sites/3/onboard");
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Go there"))
+                .click();
+        assertThat(page.getByText("It failed three times. Another way:")).isVisible();
+        page.evaluate("document.activeElement.blur()");
+        shot(page, "runbook");
         page.navigate(demo.url() + "/sites/1/onboard");
         assertThat(page.getByText("Do this now")).isVisible();
         shot(page, "board");
