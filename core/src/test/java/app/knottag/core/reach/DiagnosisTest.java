@@ -1,0 +1,272 @@
+package app.knottag.core.reach;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import app.knottag.core.reach.Diagnosis.Made;
+import app.knottag.core.reach.Diagnosis.Verdict;
+import app.knottag.core.reach.Scene.Traits;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class DiagnosisTest {
+
+    private static final CauseBook BOOK = CauseBook.shipped();
+    static final Scene WHOLE = Scene.intended(new Traits(true, true, true, true));
+
+    static Stream<Scene> scenes() {
+        var scenes = new ArrayList<Scene>();
+        for (int bits = 0; bits < 16; bits++)
+            scenes.add(Scene.intended(new Traits((bits & 1) > 0, (bits & 2) > 0, (bits & 4) > 0, (bits & 8) > 0)));
+        return scenes.stream();
+    }
+
+    private static List<Made> looks(String text) {
+        return text.isBlank()
+                ? List.of()
+                : Arrays.stream(text.split(", "))
+                        .map(t -> t.split("="))
+                        .map(t -> new Made(Look.valueOf(t[0].strip()), t[1].strip()))
+                        .toList();
+    }
+
+    @DisplayName("In the intended scene every look finds what is hoped for")
+    @Test
+    void intended() {
+        scenes().forEach(scene -> {
+            for (var look : Look.values())
+                if (scene.possible(look))
+                    assertThat(scene.observe(look)).as(look.name()).isZero();
+        });
+    }
+
+    @DisplayName("Every cause shows somewhere, and a cause that cannot be here is not suspected")
+    @Test
+    void everyCauseShows() {
+        for (var cause : Cause.values()) {
+            var scene = cause.apply(WHOLE);
+            assertThat(Arrays.stream(Look.values()).anyMatch(l -> scene.observe(l) > 0))
+                    .as(cause.name())
+                    .isTrue();
+            assertThat(BOOK.of(cause).remedy()).as(cause.name()).isNotEmpty();
+        }
+        var alone = Scene.intended(new Traits(false, false, true, false));
+        assertThat(Diagnosis.of(alone, BOOK, List.of()).suspects())
+                .flatExtracting(Diagnosis.Suspect::causes)
+                .contains(Cause.NO_POWER)
+                .doesNotContain(Cause.NOT_REGISTERED, Cause.CROSSED_PAIR, Cause.UPLINK_DOWN);
+    }
+
+    @DisplayName("What was seen points where a good technician would point")
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "NEIGHBOUR=other, PING=answers, PULL=answers, ADDRESS_SHOWN=planned     | HELD_BY_NEWER",
+                "NEIGHBOUR=other, PING=answers, ADDRESS_SHOWN=in-use                    | HELD_BY_OLDER",
+                "NEIGHBOUR=nobody, PING=silent, LINK=dark, POWER=off                    | NO_POWER",
+                "NEIGHBOUR=nobody, PING=silent, GATEWAY=silent, VANTAGE=elsewhere       | OWN_VANTAGE",
+                "NEIGHBOUR=nobody, LINK=lit, ADDRESS_SHOWN=planned, TRY_AUTOMATIC=foreign          | OUTLET_IN_OTHER_SEGMENT",
+                "NEIGHBOUR=nobody, LINK=lit, ADDRESS_SHOWN=pool, AFTER_RESTART=pool, FIELDS=automatic, LEASES=leased | STILL_AUTOMATIC",
+                "NEIGHBOUR=nobody, LINK=lit, ADDRESS_SHOWN=planned, SOCKET=wan          | WAN_SOCKET",
+                "NEIGHBOUR=nobody, LINK=lit, ADDRESS_SHOWN=planned, REGISTRY=mistyped   | MISTYPED_AT_REGISTRY",
+                "NEIGHBOUR=nobody, LINK=lit, ADDRESS_SHOWN=planned, RESTART_PING=answers | NOT_RESTARTED",
+                "NEIGHBOUR=nobody, ADDRESS_SHOWN=slip, FIELDS=address                   | ADDRESS_SLIP",
+                "NEIGHBOUR=right, PING=silent, FIELDS=mask                              | MASK_WRONG",
+                "NEIGHBOUR=right, PING=answers, PORT=silent                             | DEVICE_FIREWALL",
+                "NEIGHBOUR=right, PORT=refused, FIELDS=port                             | OTHER_PORT",
+                "NEIGHBOUR=right, PORT=refused, FIELDS=nothing                          | SERVICE_OFF",
+                "NEIGHBOUR=right, PORT=open, SERIAL=none                                | ALLOW_LIST",
+                "NEIGHBOUR=other, SERIAL=other, LABEL=other                             | WRONG_UNIT",
+                "NEIGHBOUR=right, SERIAL=strange, MODEL=other                           | WRONG_VARIANT",
+                "NEIGHBOUR=sibling, PING=answers, SERIAL=right                          | OTHER_INTERFACE_ON_RECORD",
+                "SERIAL=right, PARTNER_TEST=other, PAIR_NAME=other                      | CROSSED_PAIR",
+                "SERIAL=right, PARTNER_TEST=none, DEVICE_TEST=reaches                   | PARTNER_POINTS_ELSEWHERE",
+                "SERIAL=right, PARTNER_TEST=none, DEVICE_TEST=fails                     | PARTNER_DOWN",
+                "SERIAL=right, PARTNER_TEST=reaches, DEVICE_TEST=fails, FIELDS=nothing  | PARTNER_FIREWALL",
+                "SERIAL=right, PARTNER_TEST=reaches, OUTSIDE=no, OTHERS_OUTSIDE=yes, FIELDS=gateway | GATEWAY_WRONG",
+                "SERIAL=right, PARTNER_TEST=reaches, OUTSIDE=no, OTHERS_OUTSIDE=no, GATEWAY=answers | UPLINK_DOWN",
+                "SERIAL=right, REAL_JOB=certificate, CLOCK=wrong                        | CLOCK_WRONG",
+                "SERIAL=right, REAL_JOB=fails, OUTSIDE=yes, NAMES=found, PARTNER_TEST=reaches, DEVICE_TEST=reaches, OTHER_LINE=yes | PROVIDER_FILTER",
+            })
+    void points(String seen, Cause cause) {
+        var verdict = Diagnosis.of(WHOLE, BOOK, looks(seen));
+        assertThat(verdict.suspects().get(0).causes()).containsExactly(cause);
+        assertThat(verdict.suspects().get(0).contradicts()).isEmpty();
+    }
+
+    @ParameterizedTest
+    @MethodSource("scenes")
+    void probabilitiesSumToOne(Scene scene) {
+        for (var seen : List.of("", "PING=silent", "PING=silent, LINK=lit", "PING=answers, LINK=dark, POWER=off")) {
+            var verdict = Diagnosis.of(scene, BOOK, looks(seen));
+            double sum = verdict.suspects().stream()
+                    .mapToDouble(Diagnosis.Suspect::probability)
+                    .sum();
+            assertThat(sum + verdict.noneOfThese()).isCloseTo(1, within(1e-9));
+        }
+    }
+
+    @DisplayName("Two causes at once are weighed when none alone explains what was seen")
+    @Test
+    void twoAtOnce() {
+        var verdict = Diagnosis.of(
+                WHOLE, BOOK, looks("NEIGHBOUR=right, PING=answers, PORT=refused, FIELDS=port, OUTSIDE=no, OTHERS_OUTSIDE=no, GATEWAY=answers"));
+        assertThat(verdict.suspects().get(0).causes()).containsExactlyInAnyOrder(Cause.OTHER_PORT, Cause.UPLINK_DOWN);
+        assertThat(verdict.suspects().get(0).title())
+                .isEqualTo("Its service listens on another port, and: The line is down");
+        assertThat(verdict.contradictory()).isFalse();
+    }
+
+    @DisplayName("Answers that contradict one another are said to, with the one to ask again")
+    @Test
+    void contradictory() {
+        var verdict = Diagnosis.of(
+                WHOLE,
+                BOOK,
+                looks("POWER=off, LINK=lit, PING=answers, NEIGHBOUR=right, SERIAL=right, ADDRESS_SHOWN=planned"));
+        assertThat(verdict.contradictory()).isTrue();
+        assertThat(verdict.doubtful()).contains(Look.POWER);
+    }
+
+    @Test
+    void whatCannotBeToldApartIsOneGroup() {
+        var dark = Diagnosis.of(WHOLE, BOOK, looks("LINK=dark, POWER=on, OTHER_SOCKET=lit"));
+        var first = dark.suspects().get(0);
+        assertThat(dark.suspects().stream().filter(s -> s.group() == first.group()))
+                .flatExtracting(Diagnosis.Suspect::causes)
+                .contains(Cause.CABLE_OUT_AT_DEVICE, Cause.CABLE_OUT_AT_WALL, Cause.OUTLET_DEAD, Cause.PORT_OFF);
+    }
+
+    @DisplayName("It says when to stop and whom to call")
+    @Test
+    void stops() {
+        var verdict = Diagnosis.of(
+                WHOLE,
+                BOOK,
+                looks(
+                        "NEIGHBOUR=right, SERIAL=right, PARTNER_TEST=reaches, DEVICE_TEST=reaches, GATEWAY=answers, OUTSIDE=no, OTHERS_OUTSIDE=no, NAMES=not-found, FIELDS=nothing"));
+        assertThat(verdict.found()).isTrue();
+        assertThat(verdict.stop()).isEqualTo("Stop here and call the provider: the line is down.");
+        assertThat(verdict.next()).isEmpty();
+        assertThatThrownBy(() -> new Made(Look.PING, "perhaps"))
+                .hasMessage("“perhaps” is nothing that PING can show; there are [answers, silent]");
+    }
+
+    /** Looks as the diagnosis asks for them until it has found something; returns the minutes it took. */
+    static double isolate(Scene intended, Scene real, Random noise, List<Made> made) {
+        double minutes = 0;
+        Verdict verdict = Diagnosis.of(intended, BOOK, made);
+        while (verdict.next().isPresent()) {
+            var look = verdict.next().get().look();
+            minutes += look.minutes();
+            made.add(seen(look, real, noise));
+            verdict = Diagnosis.of(intended, BOOK, made);
+        }
+        return minutes;
+    }
+
+    private static Made seen(Look look, Scene real, Random noise) {
+        int seen = real.observe(look);
+        if (noise != null && noise.nextDouble() < BOOK.misreading().of(look)) {
+            int other = noise.nextInt(look.outcomes().size() - 1);
+            seen = other >= seen ? other + 1 : other;
+        }
+        return new Made(look, look.outcomes().get(seen));
+    }
+
+    @DisplayName("Every cause by itself, read without mistakes, ends in the first group")
+    @ParameterizedTest
+    @MethodSource("scenes")
+    void everyCauseIsFound(Scene scene) {
+        var fine = Arrays.stream(Look.values())
+                .filter(scene::possible)
+                .map(scene::observe)
+                .toList();
+        for (var cause : Cause.values()) {
+            var real = cause.apply(scene);
+            if (Arrays.stream(Look.values())
+                    .filter(scene::possible)
+                    .map(real::observe)
+                    .toList()
+                    .equals(fine)) continue;
+            var made = new ArrayList<Made>();
+            isolate(scene, real, null, made);
+            var verdict = Diagnosis.of(scene, BOOK, made);
+            int group = verdict.suspects().get(0).group();
+            assertThat(verdict.suspects().stream().filter(s -> s.group() == group))
+                    .as(cause + " after " + made)
+                    .flatExtracting(Diagnosis.Suspect::causes)
+                    .contains(cause);
+        }
+    }
+
+    /** Draws a cause by its prior. */
+    static Cause drawn(Random random) {
+        double
+                sum =
+                        Arrays.stream(Cause.values())
+                                .mapToDouble(c -> BOOK.of(c).prior())
+                                .sum(),
+                at = random.nextDouble() * sum;
+        for (var cause : Cause.values()) if ((at -= BOOK.of(cause).prior()) <= 0) return cause;
+        return Cause.NO_POWER;
+    }
+
+    @DisplayName("With three misreadings in a hundred it is nearly always found, and looks are never repeated")
+    @ParameterizedTest(name = "seed {0}")
+    @ValueSource(longs = {1, 2, 3})
+    void noisy(long seed) {
+        var random = new Random(seed);
+        int right = 0, rounds = 200;
+        for (int n = 0; n < rounds; n++) {
+            var cause = drawn(random);
+            var made = new ArrayList<Made>();
+            isolate(WHOLE, cause.apply(WHOLE), random, made);
+            assertThat(made.stream().map(Made::look)).doesNotHaveDuplicates();
+            var verdict = Diagnosis.of(WHOLE, BOOK, made);
+            int group = verdict.suspects().get(0).group();
+            if (verdict.suspects().stream()
+                    .anyMatch(s -> s.group() == group && s.causes().contains(cause))) right++;
+        }
+        assertThat(right / (double) rounds).isGreaterThan(0.85);
+    }
+
+    @DisplayName("The order of looks is never far from the best there is, on cases small enough to try all")
+    @ParameterizedTest(name = "seed {0}")
+    @ValueSource(longs = {1, 2, 3})
+    void nearlyOptimal(long seed) {
+        var bench = new DiagnosisBench(seed);
+        var result = bench.smallCases(40);
+        assertThat(result.greedy() / result.optimal()).isBetween(1.0, 1.10);
+    }
+
+    @Test
+    void farQuickerThanTheLadderFromTheBottomUp() {
+        var result = new DiagnosisBench(4).againstLadder(300);
+        assertThat(result.greedy()).isLessThan(result.optimal() / 2);
+    }
+
+    @Test
+    void priorsArePartsOfAWhole() {
+        Map<String, Double> sums = new HashMap<>();
+        BOOK.causes().values().forEach(e -> {
+            assertThat(e.prior()).isPositive();
+            assertThat(e.reason()).isNotBlank();
+            sums.merge("all", e.prior(), Double::sum);
+        });
+        assertThat(sums.get("all")).isBetween(50.0, 200.0);
+    }
+}
