@@ -49,6 +49,11 @@ export const runningQuery = queryOptions({
   refetchInterval: 20_000,
   refetchIntervalInBackground: true,
 });
+export const diagnosisQuery = (id: number) =>
+  queryOptions({
+    queryKey: ['endpoint', id, 'diagnosis'],
+    queryFn: () => ok(api.GET('/api/endpoints/{id}/diagnosis', { params: { path: { id } } })),
+  });
 export const nightQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'night'],

@@ -9,6 +9,7 @@
   import Steps from '../../ui/Steps.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { at } from '../../router';
+  import Causes from './Causes.svelte';
   import SignOff from './SignOff.svelte';
 
   let { endpoint, mayWork }: { endpoint: { data: Schemas['EndpointView']; etag: string }; mayWork: boolean } =
@@ -66,6 +67,7 @@
       const answer = await ok(
         api.POST('/api/endpoints/{id}/rounds', { params: { path: { id: e.id }, header: freshKey() } }),
       );
+      client.removeQueries({ queryKey: ['endpoint', e.id, 'diagnosis'] });
       client.setQueryData(['endpoint', e.id, 'round'], answer);
     } catch (error) {
       problem = asProblem(error);
@@ -88,15 +90,13 @@
       ? `Last checked ${dayTime(round.at, zone)} by ${round.by}.`
       : 'Five checks, from the address up to the real service.'}
   </p>
-  <div class="mt-5 grid gap-8 md:grid-cols-[minmax(0,1fr)_minmax(0,20rem)]">
+  <div class="mt-5 grid gap-8 md:grid-cols-[minmax(0,17rem)_minmax(0,1fr)]">
     <Steps {steps} current={failed?.check ?? null} label="Checks" />
     <div>
-      <div aria-live="polite">
-        {#if failed && !asking}
-          <h2>What to do</h2>
-          <p class="mt-1 text-[17px]">{failed.remedy}</p>
-        {/if}
-      </div>
+      {#if failed && !asking && round}
+        <p class="mb-3 text-[17px]">{failed.remedy}</p>
+        {#key round.id}<Causes endpointId={e.id} {mayWork} />{/key}
+      {/if}
       {#if mayWork}
         <button
           class="btn mt-4 {round && !failed ? 'btn-outline' : ''} btn-primary"

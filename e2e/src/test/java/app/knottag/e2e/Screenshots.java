@@ -100,7 +100,7 @@ class Screenshots {
             shot(page, "confirmed");
             technician.upset("Let another device hold its address", true);
             key(page, "Check again").click();
-            assertThat(page.getByText("What to do")).isVisible();
+            assertThat(page.getByText("Try now")).isVisible();
             shot(page, "check-failed");
             page.keyboard().press("g");
             page.keyboard().press("r");

@@ -1,6 +1,7 @@
 package app.knottag.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyInt;
 import static org.mockito.ArgumentMatchers.eq;
@@ -16,6 +17,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
@@ -236,5 +238,58 @@ class RunbookApiTest {
                 .get("id")
                 .asLong();
         api.post("/api/endpoints/" + away + "/rounds", "").refused(409, "foreign-ground");
+    }
+
+    @DisplayName("What failed is diagnosed from what the machine saw, then by what people see; a new round begins anew")
+    @Test
+    void causesAreWeighedAndTheNextLookIsAskedFor() {
+        String path = "/api/endpoints/" + id + "/diagnosis";
+        api.get(path).refused(409, "nothing-failed");
+        network("00:00:5E:00:53:C1", "");
+        when(Running.PROBES.standsIn(any())).thenReturn(true);
+        when(Running.PROBES.answers(any())).thenReturn(true);
+        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+        var first = api.get(path).expect(200).json();
+        assertThat(first.get("suspects").get(0).get("title").asString()).startsWith("Another device");
+        assertThat(first.get("seen").toString()).contains("Another MAC");
+        var next = first.get("next");
+        assertThat(next.get("outcomes").size()).isGreaterThan(1);
+        String looks = path + "/looks", look = next.get("look").asString();
+        api.put(looks, "{'look':'%s','outcome':'no such thing'}", look).refused(422, "no-such-outcome");
+        api.put(looks, "{'look':'TELEPATHY','outcome':'yes'}").expect(400);
+        var passed =
+                api.put(looks, "{'look':'%s','outcome':''}", look).expect(200).json();
+        assertThat(passed.get("next").isNull()
+                        || !passed.get("next").get("look").asString().equals(look))
+                .as("what cannot be told is not asked again")
+                .isTrue();
+        var told = api.put(looks, "{'look':'ADDRESS_SHOWN','outcome':'in-use'}")
+                .expect(200)
+                .json();
+        assertThat(told.get("suspects").get(0).get("title").asString())
+                .isEqualTo("Another device had its address first");
+        assertThat(told.get("suspects").get(0).get("remedy")).isNotEmpty();
+        Running.as(Role.OFFICE).put(looks, "{'look':'LINK','outcome':'lit'}").expect(403);
+        network("00:00:5E:00:53:01", "I AM OC2-AAAA-0001");
+        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+        api.get(path).refused(409, "nothing-failed");
+    }
+
+    @Test
+    void theDiagnosisAnswersForAnybodyAndKeepsNothing() {
+        var said = Running.as(Role.OFFICE)
+                .post("/api/reach/diagnose", """
+                        {'traits':{'registered':false,'partnered':true,'speaks':true,'callsOut':true},
+                         'made':[{'look':'LINK','outcome':'dark'},{'look':'POWER','outcome':'off'}]}""")
+                .expect(200)
+                .json();
+        assertThat(said.get("suspects").get(0).get("title").asString()).isEqualTo("It has no power");
+        double sum = said.get("others").asDouble();
+        for (var s : said.get("suspects")) sum += s.get("probability").asDouble();
+        assertThat(sum).isCloseTo(1, within(1e-9));
+        api.post(
+                        "/api/reach/diagnose",
+                        "{'traits':{'registered':true,'partnered':true,'speaks':true,'callsOut':true},'made':[{'look':'LINK','outcome':'purple'}]}")
+                .refused(422, "no-such-outcome");
     }
 }

@@ -12,16 +12,18 @@ import tools.jackson.dataformat.yaml.YAMLMapper;
  * Priors, words and remedies of the causes, and how often a look is misread.
  *
  * @param noneOfThese share of what nobody thought of, 0..1
+ * @param looks what the outcomes of each look are called, in their order
  */
-public record CauseBook(Misreading misreading, double noneOfThese, Map<Cause, Entry> causes) {
+public record CauseBook(
+        Misreading misreading, double noneOfThese, Map<Cause, Entry> causes, Map<Look, List<String>> looks) {
 
     private static final CauseBook SHIPPED = read();
 
-    /** Share of looks that are misread, 0..1. */
-    public record Misreading(double eyes, double machine) {
+    /** Share of looks that are misread, 0..1; some looks have a share of their own. */
+    public record Misreading(double eyes, double machine, Map<Look, Double> looks) {
         /** Returns the share for one look. */
         public double of(Look look) {
-            return look.by() == Look.By.EYES ? eyes : machine;
+            return looks.getOrDefault(look, look.by() == Look.By.EYES ? eyes : machine);
         }
     }
 
@@ -39,6 +41,10 @@ public record CauseBook(Misreading misreading, double noneOfThese, Map<Cause, En
         causes = new EnumMap<>(causes);
         for (var cause : Cause.values())
             if (!causes.containsKey(cause)) throw new IllegalArgumentException("causes.yaml has no " + cause);
+        looks = new EnumMap<>(looks);
+        for (var look : Look.values())
+            if (looks.getOrDefault(look, List.of()).size() != look.outcomes().size())
+                throw new IllegalArgumentException("causes.yaml does not name every outcome of " + look);
     }
 
     /** Returns the book that comes with Knot Tag. */
@@ -56,6 +62,11 @@ public record CauseBook(Misreading misreading, double noneOfThese, Map<Cause, En
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+    }
+
+    /** Returns what people call an outcome. */
+    public String words(Look look, String outcome) {
+        return looks.get(look).get(look.outcomes().indexOf(outcome));
     }
 
     Entry of(Cause cause) {

@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * What can be the cause when an endpoint does not reach its service, by Bayes' rule over all causes: prior times the
@@ -88,10 +89,19 @@ public final class Diagnosis {
 
     /** Works out where the search stands after the looks that were made. */
     public static Verdict of(Scene intended, CauseBook book, List<Made> made) {
+        return of(intended, book, made, Set.of());
+    }
+
+    /**
+     * Works out where the search stands.
+     *
+     * @param passed looks that cannot be made here, and are not proposed
+     */
+    public static Verdict of(Scene intended, CauseBook book, List<Made> made, Set<Look> passed) {
         var hypotheses = singles(intended, book);
         double sum = hypotheses.stream().mapToDouble(Hypothesis::prior).sum();
         if (hypotheses.stream().noneMatch(h -> fits(h, made))) hypotheses = withPairs(intended, book, hypotheses, sum);
-        return judge(intended, book, made, hypotheses);
+        return judge(intended, book, made, passed, hypotheses);
     }
 
     private static List<Hypothesis> singles(Scene intended, CauseBook book) {
@@ -122,20 +132,25 @@ public final class Diagnosis {
 
     private static int[] shows(Scene scene) {
         int[] shows = new int[Look.values().length];
-        for (var look : Look.values()) shows[look.ordinal()] = scene.possible(look) ? scene.observe(look) : -1;
+        for (var look : Look.values())
+            shows[look.ordinal()] = scene.possible(look) ? scene.observe(look) : Scene.ANYTHING;
         return shows;
     }
 
     private static boolean fits(Hypothesis h, List<Made> made) {
-        return made.stream().allMatch(m -> h.shows()[m.look().ordinal()] == m.index());
+        return made.stream()
+                .allMatch(m -> h.shows()[m.look().ordinal()] == m.index()
+                        || h.shows()[m.look().ordinal()] == Scene.ANYTHING);
     }
 
     private static double likelihood(Look look, int predicted, int seen, CauseBook book) {
+        if (predicted == Scene.ANYTHING) return 1.0 / look.outcomes().size();
         double misread = book.misreading().of(look);
         return predicted == seen ? 1 - misread : misread / (look.outcomes().size() - 1);
     }
 
-    private static Verdict judge(Scene intended, CauseBook book, List<Made> made, List<Hypothesis> hypotheses) {
+    private static Verdict judge(
+            Scene intended, CauseBook book, List<Made> made, Set<Look> passed, List<Hypothesis> hypotheses) {
         int n = hypotheses.size();
         double[] weight = new double[n];
         double priors = hypotheses.stream().mapToDouble(Hypothesis::prior).sum(), total = 0;
@@ -143,8 +158,7 @@ public final class Diagnosis {
             var h = hypotheses.get(i);
             weight[i] = (1 - book.noneOfThese()) * h.prior() / priors;
             for (var m : made)
-                if (h.shows()[m.look().ordinal()] >= 0)
-                    weight[i] *= likelihood(m.look(), h.shows()[m.look().ordinal()], m.index(), book);
+                weight[i] *= likelihood(m.look(), h.shows()[m.look().ordinal()], m.index(), book);
             total += weight[i];
         }
         // Something that nobody thought of may show anything.
@@ -154,7 +168,7 @@ public final class Diagnosis {
         for (int i = 0; i < n; i++) weight[i] /= total;
         none /= total;
         int[] group = groups(hypotheses, made);
-        var next = next(intended, book, made, hypotheses, weight);
+        var next = next(intended, book, made, passed, hypotheses, weight);
         var suspects = suspects(hypotheses, weight, group, made, book);
         double best = suspects.isEmpty() ? 0 : ofGroup(suspects, suspects.get(0).group());
         boolean contradictory = !made.isEmpty() && hypotheses.stream().noneMatch(h -> fits(h, made));
@@ -208,7 +222,7 @@ public final class Diagnosis {
             for (var m : made) {
                 int shows = h.shows()[m.look().ordinal()];
                 if (shows == m.index() && m.index() != 0) explains.add(m.look());
-                if (shows != m.index()) contradicts.add(m.look());
+                if (shows != m.index() && shows != Scene.ANYTHING) contradicts.add(m.look());
             }
             var remedy = new ArrayList<String>();
             h.causes().forEach(c -> remedy.addAll(book.of(c).remedy()));
@@ -234,7 +248,12 @@ public final class Diagnosis {
 
     /** The look with the greatest expected gain for a minute, over what some look could tell apart at all. */
     private static Optional<NextLook> next(
-            Scene intended, CauseBook book, List<Made> made, List<Hypothesis> hypotheses, double[] weight) {
+            Scene intended,
+            CauseBook book,
+            List<Made> made,
+            Set<Look> passed,
+            List<Hypothesis> hypotheses,
+            double[] weight) {
         var apart = new LinkedHashMap<List<Integer>, Double>();
         for (int i = 0; i < weight.length; i++)
             apart.merge(Arrays.stream(hypotheses.get(i).shows()).boxed().toList(), weight[i], Double::sum);
@@ -242,7 +261,9 @@ public final class Diagnosis {
         double[] p = apart.values().stream().mapToDouble(Double::doubleValue).toArray();
         NextLook best = null;
         for (var look : Look.values()) {
-            if (!intended.possible(look) || made.stream().anyMatch(m -> m.look() == look)) continue;
+            if (!intended.possible(look)
+                    || passed.contains(look)
+                    || made.stream().anyMatch(m -> m.look() == look)) continue;
             double gain = gain(look, shows, p, book);
             if (gain < WORTHWHILE) continue;
             if (best == null || worth(gain, look.minutes()) > worth(best.gain(), best.minutes()))
@@ -262,15 +283,18 @@ public final class Diagnosis {
         double misread = book.misreading().of(look);
         double[] outcome = new double[k];
         double sum = 0;
+        double misreadEntropy = -term(1 - misread) - (k - 1) * term(misread / (k - 1)), noise = 0;
         for (int i = 0; i < p.length; i++) {
+            int shown = shows.get(i).get(look.ordinal());
             sum += p[i];
+            noise += p[i] * (shown == Scene.ANYTHING ? Math.log(k) / LN2 : misreadEntropy);
             for (int o = 0; o < k; o++)
-                outcome[o] += p[i] * (shows.get(i).get(look.ordinal()) == o ? 1 - misread : misread / (k - 1));
+                outcome[o] += p[i] * (shown == Scene.ANYTHING ? 1.0 / k : shown == o ? 1 - misread : misread / (k - 1));
         }
         if (sum <= 0) return 0;
         double entropy = 0;
         for (double q : outcome) entropy -= term(q / sum);
-        double noise = -term(1 - misread) - (k - 1) * term(misread / (k - 1));
+        noise /= sum;
         return Math.max(0, entropy - noise);
     }
 

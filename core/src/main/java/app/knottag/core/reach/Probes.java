@@ -1,6 +1,7 @@
 package app.knottag.core.reach;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
 import java.util.List;
 import java.util.Optional;
 
@@ -9,6 +10,9 @@ public interface Probes {
 
     /** Returns from where these probes are made, in words for a person. */
     String vantage();
+
+    /** Whether these probes are made from inside a subnet, so that its neighbours are seen. */
+    boolean standsIn(Ipv4Prefix prefix);
 
     /** Sends an echo request and returns whether the address answered. */
     boolean answers(Ipv4Address address);

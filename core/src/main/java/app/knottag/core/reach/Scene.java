@@ -148,7 +148,12 @@ public final class Scene {
         };
     }
 
-    /** Returns the outcome of a look, following the packet; an index into the look's outcomes. */
+    /** What a look shows when nobody can say: a stranger may answer anything. */
+    public static final int ANYTHING = -1;
+
+    private static final String UNKNOWN = "?";
+
+    /** Returns the outcome of a look, following the packet: an index into the look's outcomes, or {@link #ANYTHING}. */
     public int observe(Look look) {
         return look.outcomes().indexOf(seen(look));
     }
@@ -160,10 +165,10 @@ public final class Scene {
             case GATEWAY -> s.vantage == Where.OWN && s.gatewayUp ? "answers" : "silent";
             case NEIGHBOUR -> neighbour();
             case PING -> ping() ? "answers" : "silent";
-            case PORT -> port(s.vantage == Where.OWN);
-            case SERIAL -> serial();
+            case PORT -> held() ? UNKNOWN : port(s.vantage == Where.OWN);
+            case SERIAL -> held() ? UNKNOWN : serial();
             case LEASES -> shown(s.address).equals("pool") ? "leased" : "absent";
-            case PARTNER_TEST -> partnerTest();
+            case PARTNER_TEST -> held() ? UNKNOWN : partnerTest();
             case POWER -> s.power ? "on" : "off";
             case LINK -> linked() ? "lit" : "dark";
             case CLOCK -> s.clock ? "right" : "wrong";
@@ -200,6 +205,11 @@ public final class Scene {
             case OTHER_SOCKET -> s.power ? "lit" : "dark";
             case OTHER_LINE -> s.power && !s.providerLetsThrough && works() ? "yes" : "no";
         };
+    }
+
+    /** Whether a stranger answers in its place. */
+    private boolean held() {
+        return state.holder != Holder.NOBODY && state.vantage == Where.OWN;
     }
 
     private boolean linked() {

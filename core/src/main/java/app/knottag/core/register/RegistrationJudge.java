@@ -2,6 +2,7 @@ package app.knottag.core.register;
 
 import app.knottag.core.hardware.InterfaceChoice;
 import app.knottag.core.hardware.Mac;
+import app.knottag.core.kind.VariantMatch;
 import app.knottag.core.log.Words;
 import app.knottag.core.plan.NameRule;
 import app.knottag.core.register.Registry.Fact;

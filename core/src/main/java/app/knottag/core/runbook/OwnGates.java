@@ -2,6 +2,7 @@ package app.knottag.core.runbook;
 
 import static app.knottag.core.runbook.GateJudge.finding;
 
+import app.knottag.core.address.AddressContext;
 import app.knottag.core.address.AddressReader;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Purpose;
@@ -10,13 +11,14 @@ import app.knottag.core.kind.Outfit.Variant;
 import app.knottag.core.kind.Signal.Beep;
 import app.knottag.core.kind.Signal.Steadiness;
 import app.knottag.core.kind.SignalReader;
+import app.knottag.core.kind.VariantMatch;
 import app.knottag.core.plan.LeaseCompare;
-import app.knottag.core.register.VariantMatch;
 import app.knottag.core.runbook.StepRecord.StepFinding;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -189,9 +191,7 @@ final class OwnGates {
             if (text(field).isEmpty()) continue;
             // What the server gave is no mistake of the hand, so nothing is expected of it.
             var reading = AddressReader.read(
-                    text(field),
-                    field.equals("MASK") ? Purpose.MASK : Purpose.RESOLVER,
-                    app.knottag.core.address.AddressContext.NONE);
+                    text(field), field.equals("MASK") ? Purpose.MASK : Purpose.RESOLVER, AddressContext.NONE);
             if (reading.value() == null || reading.value().contains(":"))
                 findings.add(new StepFinding(
                         field,
@@ -208,7 +208,7 @@ final class OwnGates {
                 .stream()
                 .filter(l -> l.act() == LeaseCompare.Act.ALARM)
                 .map(l -> new StepFinding(
-                        l.field().toUpperCase(java.util.Locale.ROOT).replace(' ', '_'),
+                        l.field().toUpperCase(Locale.ROOT).replace(' ', '_'),
                         l.field() + " " + l.learned() + ", planned " + l.planned() + ". " + l.reason(),
                         "Type nothing yet. Look at the socket and the lead first."))
                 .toList();

@@ -77,6 +77,11 @@ class LadderTest {
     /** Makes the checks against the model, without any network. */
     record Wire(SiteModel site, boolean sameSegment) implements Probes {
         @Override
+        public boolean standsIn(Ipv4Prefix prefix) {
+            return sameSegment;
+        }
+
+        @Override
         public String vantage() {
             return "this laptop";
         }
@@ -217,5 +222,56 @@ class LadderTest {
                 """);
         assertThat(read).containsExactly(new Neighbour(a("10.44.16.54"), MAC));
         assertThat(Neighbour.readTable(Neighbour.writeTable(SITE.neighbours()))).isEqualTo(SITE.neighbours());
+    }
+
+    @DisplayName("What a machine sees by itself points at the fault, without asking anybody")
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "UNPLUGGED               | own silent nobody | NO_POWER CABLE_OUT_AT_DEVICE CABLE_OUT_AT_WALL OUTLET_DEAD PORT_OFF WAN_SOCKET",
+                "BACK_ON_AUTOMATIC       | own silent nobody leased        | STILL_AUTOMATIC NOT_SAVED",
+                "ADDRESS_HELD_BY_ANOTHER | own answers other               | HELD_BY_NEWER HELD_BY_OLDER",
+                "SERVICE_ON_OTHER_PORT   | own answers right refused       | OTHER_PORT SERVICE_OFF",
+            })
+    void machineLooks(Fault fault, String seen, String causes) {
+        var router = new Station(
+                "router",
+                "Router",
+                Role.GATEWAY,
+                Mac.parse("00:00:5E:00:53:01"),
+                "",
+                true,
+                false,
+                Optional.of(a("10.44.16.1")),
+                a("10.44.16.1"),
+                0,
+                "",
+                "");
+        var site = fault.apply(SITE.plus(router), TERMINAL);
+        var made = new MachineLooks(
+                        target("OC2-7H41-0093", MAC, Optional.of(7500)), new Wire(site, true), Runnable::run)
+                .make();
+        for (String word : seen.split(" "))
+            assertThat(made).extracting(Diagnosis.Made::outcome).contains(word);
+        var scene = Scene.intended(new Scene.Traits(false, true, true, true));
+        assertThat(Diagnosis.of(scene, CauseBook.shipped(), made)
+                        .suspects()
+                        .get(0)
+                        .causes()
+                        .get(0)
+                        .name())
+                .isIn((Object[]) causes.split(" "));
+    }
+
+    @Test
+    void fromAnotherSegmentNoNeighbourIsClaimed() {
+        var made = new MachineLooks(
+                        target("OC2-7H41-0093", MAC, Optional.empty()), new Wire(SITE, false), Runnable::run)
+                .make();
+        assertThat(made)
+                .extracting(Diagnosis.Made::look)
+                .doesNotContain(Look.NEIGHBOUR, Look.LEASES, Look.PARTNER_TEST);
+        assertThat(made).contains(new Diagnosis.Made(Look.VANTAGE, "elsewhere"));
     }
 }

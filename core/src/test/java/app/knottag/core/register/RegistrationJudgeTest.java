@@ -8,10 +8,10 @@ import static app.knottag.core.register.RegisterSamples.with;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.knottag.core.hardware.Interface.Medium;
+import app.knottag.core.kind.VariantMatch;
 import app.knottag.core.register.RegistrationJudge.Objection;
 import app.knottag.core.register.Registry.Rules;
 import app.knottag.core.register.Registry.Type;
-import app.knottag.core.register.VariantMatch.Part;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -253,16 +253,5 @@ class RegistrationJudgeTest {
             })
     void matchesVariants(String model, String taken, boolean fits, String said) {
         assertThat(VariantMatch.of(model, List.of(taken.split(", ")))).isEqualTo(new VariantMatch(fits, said));
-    }
-
-    @Test
-    void partsThatBelongToAnotherModelAreNamed() {
-        assertThat(VariantMatch.unfit(
-                        "FA-2 N",
-                        List.of(
-                                new Part("Key file", List.of("FA-2 G")),
-                                new Part("Power lead", List.of()),
-                                new Part("Holder", List.of("FA-2 N", "FA-3")))))
-                .containsExactly("Key file is for FA-2 G, not for FA-2 N.");
     }
 }

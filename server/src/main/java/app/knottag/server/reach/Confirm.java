@@ -6,7 +6,9 @@ import app.knottag.core.knot.Knot;
 import app.knottag.core.log.Words;
 import app.knottag.core.reach.Check;
 import app.knottag.core.reach.CheckResult;
+import app.knottag.core.reach.Diagnosis;
 import app.knottag.core.reach.Ladder;
+import app.knottag.core.reach.MachineLooks;
 import app.knottag.core.reach.Probes;
 import app.knottag.core.reach.Target;
 import app.knottag.server.db.Json;
@@ -26,6 +28,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
 import java.util.stream.Stream;
 import org.springframework.http.HttpStatus;
@@ -40,6 +44,7 @@ public class Confirm {
 
     private static final Duration FRESH = Duration.ofMinutes(15);
     private static final int ROUNDS_AT_ONCE = 4;
+    private static final int LOOKS_AT_ONCE = 16;
 
     /** A round as it is shown. */
     public record Round(
@@ -62,6 +67,11 @@ public class Confirm {
     private final Log log;
     private final Clock clock;
     private final JsonMapper json;
+    private final ExecutorService lookers = Executors.newFixedThreadPool(LOOKS_AT_ONCE, r -> {
+        var thread = new Thread(r, "looks");
+        thread.setDaemon(true);
+        return thread;
+    });
     private final Semaphore atOnce = new Semaphore(ROUNDS_AT_ONCE, true);
 
     Confirm(
@@ -97,13 +107,17 @@ public class Confirm {
         var at = clock.instant();
         atOnce.acquireUninterruptibly();
         List<CheckResult> results;
+        List<Diagnosis.Made> looks = List.of();
+        boolean failed;
         try {
             results = new Ladder(target, probes, clock).climb();
+            failed = results.stream().anyMatch(CheckResult::failed);
+            if (failed) looks = new MachineLooks(target, probes, lookers).make();
         } finally {
             atOnce.release();
         }
-        boolean failed = results.stream().anyMatch(CheckResult::failed);
         long id = rounds.add(endpointId, at, by, failed, new Json(json.writeValueAsString(results)));
+        for (var m : looks) rounds.keepLook(endpointId, id, m.look().name(), m.outcome(), probes.vantage());
         runbooks.stand(endpointId);
         log.write(Log.entry(by, failed ? "checks failed" : "checks held")
                 .at(endpoint.siteId(), endpointId)

@@ -1,6 +1,7 @@
 package app.knottag.server.reach;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.Probes;
 import java.io.IOException;
@@ -44,6 +45,18 @@ class NetworkProbes implements Probes {
                     .orElse("this machine");
         } catch (SocketException e) {
             return "this machine";
+        }
+    }
+
+    @Override
+    public boolean standsIn(Ipv4Prefix prefix) {
+        try {
+            return NetworkInterface.networkInterfaces()
+                    .flatMap(NetworkInterface::inetAddresses)
+                    .filter(a -> a.getAddress().length == 4)
+                    .anyMatch(a -> prefix.contains(Ipv4Address.parse(a.getHostAddress())));
+        } catch (SocketException e) {
+            return false;
         }
     }
 

@@ -1,6 +1,7 @@
 package app.knottag.server.reach;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.reach.Neighbour;
 import java.io.IOException;
 import java.net.DatagramPacket;
@@ -36,6 +37,12 @@ class StandInProbes extends NetworkProbes {
     @Override
     public String vantage() {
         return "this machine, to the stand-ins";
+    }
+
+    /** The stand-ins' neighbour table is always at hand. */
+    @Override
+    public boolean standsIn(Ipv4Prefix prefix) {
+        return true;
     }
 
     @Override

@@ -213,4 +213,10 @@ public class RegistryBook {
                         .map(Registry::name)
                         .toList();
     }
+
+    /** Whether some registry of the site wants an endpoint. */
+    public boolean wanted(EndpointStore.Row endpoint) {
+        var unit = unit(endpoint);
+        return store.registries(endpoint.siteId()).stream().map(this::plain).anyMatch(r -> r.wants(unit));
+    }
 }

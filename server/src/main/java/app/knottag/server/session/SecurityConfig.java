@@ -41,22 +41,27 @@ class SecurityConfig {
                         .permissionsPolicyHeader(p -> p.policy("camera=(self), geolocation=(), microphone=()")))
                 .exceptionHandling(e -> e.authenticationEntryPoint(new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED))
                         .accessDeniedHandler((request, response, denied) -> refuse(response)))
-                .authorizeHttpRequests(a -> a.requestMatchers(
-                                "/api/session", "/api/welcome", "/api/invitations/acceptance")
-                        .permitAll()
-                        .requestMatchers("/api/invitations")
-                        .hasRole("LEAD")
-                        .requestMatchers(POST, "/api/sites", "/api/kinds")
-                        .hasRole("LEAD")
-                        .requestMatchers(
-                                POST, "/api/address/read", "/api/mac/read", "/api/serial/read", "/api/kinds/check")
-                        .authenticated()
-                        .requestMatchers(GET, "/api/**")
-                        .authenticated()
-                        .requestMatchers("/api/**")
-                        .hasAnyRole("LEAD", "TECHNICIAN")
-                        .anyRequest()
-                        .permitAll())
+                .authorizeHttpRequests(
+                        a -> a.requestMatchers("/api/session", "/api/welcome", "/api/invitations/acceptance")
+                                .permitAll()
+                                .requestMatchers("/api/invitations")
+                                .hasRole("LEAD")
+                                .requestMatchers(POST, "/api/sites", "/api/kinds")
+                                .hasRole("LEAD")
+                                .requestMatchers(
+                                        POST,
+                                        "/api/address/read",
+                                        "/api/mac/read",
+                                        "/api/serial/read",
+                                        "/api/kinds/check",
+                                        "/api/reach/diagnose")
+                                .authenticated()
+                                .requestMatchers(GET, "/api/**")
+                                .authenticated()
+                                .requestMatchers("/api/**")
+                                .hasAnyRole("LEAD", "TECHNICIAN")
+                                .anyRequest()
+                                .permitAll())
                 .build();
     }
 

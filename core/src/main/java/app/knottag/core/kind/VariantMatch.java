@@ -1,6 +1,5 @@
-package app.knottag.core.register;
+package app.knottag.core.kind;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 
@@ -9,9 +8,6 @@ import java.util.Locale;
  * differ by one suffix on the label, and only one works.
  */
 public record VariantMatch(boolean fits, String because) {
-
-    /** A part that must go with the model: an accessory, a key file, a driver, a lead set. */
-    public record Part(String name, List<String> models) {}
 
     /** Compares a model with those that are taken; capitals, blanks and hyphens do not count. */
     public static VariantMatch of(String model, List<String> taken) {
@@ -28,18 +24,6 @@ public record VariantMatch(boolean fits, String because) {
                                 + "”. Look at the label on the underside.");
         }
         return new VariantMatch(false, model + " is not taken; " + String.join(" or ", taken) + " is.");
-    }
-
-    /** Returns the parts that do not go with a model, each with the reason. */
-    public static List<String> unfit(String model, List<Part> parts) {
-        var found = new ArrayList<String>();
-        for (var part : parts) {
-            if (part.models().isEmpty()) continue;
-            var match = of(model, part.models());
-            if (!match.fits())
-                found.add(part.name() + " is for " + String.join(", ", part.models()) + ", not for " + model + ".");
-        }
-        return found;
     }
 
     private static String plain(String model) {

@@ -1,0 +1,100 @@
+package app.knottag.core.reach;
+
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.reach.Diagnosis.Made;
+import app.knottag.core.reach.Probes.Connection;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.Executor;
+import java.util.function.Supplier;
+
+/** The looks that a machine makes by itself, all at once, since none rests on another. */
+public final class MachineLooks {
+
+    private final Target target;
+    private final Probes probes;
+    private final Executor executor;
+
+    /** Prepares the looks at one endpoint. */
+    public MachineLooks(Target target, Probes probes, Executor executor) {
+        this.target = target;
+        this.probes = probes;
+        this.executor = executor;
+    }
+
+    /** Makes every look that can be made from here. */
+    public List<Made> make() {
+        boolean inside = probes.standsIn(target.segment().prefix());
+        var ping = soon(() -> probes.answers(target.address()) ? "answers" : "silent");
+        var port = soon(() -> probes.connect(target.address(), target.port()));
+        var gateway = target.segment().gateway().map(g -> soon(() -> probes.answers(g) ? "answers" : "silent"));
+        var serial = soon(() -> target.service().ask().isEmpty()
+                ? Optional.<String>empty()
+                : Optional.of(serial(probes.ask(
+                        target.address(), target.port(), target.service().ask()))));
+        var partner = soon(this::partner);
+        var made = new ArrayList<Made>();
+        made.add(new Made(Look.VANTAGE, inside ? "own" : "elsewhere"));
+        made.add(new Made(Look.PING, ping.join()));
+        gateway.ifPresent(g -> made.add(new Made(Look.GATEWAY, g.join())));
+        made.add(new Made(Look.PORT, words(port.join())));
+        serial.join().ifPresent(s -> made.add(new Made(Look.SERIAL, s)));
+        // Whoever answered the ping stands in the table only afterwards.
+        if (inside) neighbours(probes.neighbours(), made);
+        partner.join().ifPresent(p -> made.add(new Made(Look.PARTNER_TEST, p)));
+        return List.copyOf(made);
+    }
+
+    private <T> CompletableFuture<T> soon(Supplier<T> look) {
+        return CompletableFuture.supplyAsync(look, executor);
+    }
+
+    private static String words(Connection connection) {
+        return switch (connection) {
+            case OPEN -> "open";
+            case REFUSED -> "refused";
+            case SILENT -> "silent";
+        };
+    }
+
+    private void neighbours(List<Neighbour> table, List<Made> made) {
+        Optional<Mac> answers = table.stream()
+                .filter(n -> n.address().equals(target.address()))
+                .map(Neighbour::mac)
+                .findFirst();
+        String who = answers.isEmpty()
+                ? "nobody"
+                : answers.get().equals(target.mac())
+                        ? "right"
+                        : answers.get().neighbourOf(target.mac()) ? "sibling" : "other";
+        made.add(new Made(Look.NEIGHBOUR, who));
+        boolean leased = table.stream()
+                .anyMatch(n -> n.mac().equals(target.mac())
+                        && target.segment().poolOf(n.address()).isPresent());
+        made.add(new Made(Look.LEASES, leased ? "leased" : "absent"));
+    }
+
+    private String serial(Optional<String> answer) {
+        if (answer.isEmpty()) return "none";
+        String[] around = target.service().answer().split("\\{serial}", -1);
+        if (!answer.get().startsWith(around[0]) || !answer.get().endsWith(around[1])) return "strange";
+        return answer.get().equals(around[0] + target.serial() + around[1]) ? "right" : "other";
+    }
+
+    private Optional<String> partner() {
+        if (target.partner().isEmpty()
+                || target.partner().get().testPort().isEmpty()
+                || target.service().partnerAsk().isEmpty()) return Optional.empty();
+        var partner = target.partner().get();
+        String line = target.service()
+                .partnerAsk()
+                .replace("{address}", target.address().toString())
+                .replace("{port}", "" + target.port());
+        String said =
+                probes.ask(partner.address(), partner.testPort().get(), line).orElse("");
+        if (said.equals("REACHED " + target.serial())) return Optional.of("reaches");
+        return Optional.of(said.startsWith("REACHED ") ? "other" : said.startsWith("REFUSED") ? "refused" : "none");
+    }
+}

@@ -1,0 +1,206 @@
+package app.knottag.server.reach;
+
+import app.knottag.core.kind.Kind;
+import app.knottag.core.kind.Signal;
+import app.knottag.core.reach.CauseBook;
+import app.knottag.core.reach.Diagnosis;
+import app.knottag.core.reach.Diagnosis.Made;
+import app.knottag.core.reach.Look;
+import app.knottag.core.reach.Scene;
+import app.knottag.server.log.Log;
+import app.knottag.server.plan.EndpointStore;
+import app.knottag.server.plan.Endpoints;
+import app.knottag.server.register.RegistryBook;
+import app.knottag.server.runbook.Runbooks;
+import app.knottag.server.web.Problem;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.security.Principal;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What can be the cause when an endpoint does not reach its service, and what to look at next. */
+@RestController
+class DiagnosisController {
+
+    private static final int MOST_SUSPECTS = 5;
+    private static final int MOST_LOOKS = 60;
+
+    record TraitsRequest(boolean registered, boolean partnered, boolean speaks, boolean callsOut) {}
+
+    record LookMade(@NotNull Look look, @NotNull String outcome) {}
+
+    record DiagnoseRequest(
+            @NotNull @Valid TraitsRequest traits, @NotNull List<@Valid LookMade> made) {}
+
+    record SuspectView(
+            String title,
+            double probability,
+            int group,
+            List<String> explains,
+            List<String> contradicts,
+            List<String> remedy,
+            String call) {}
+
+    record OutcomeView(String outcome, String words) {}
+
+    record NextView(
+            Look look, String words, double minutes, double gain, List<OutcomeView> outcomes, List<String> signals) {}
+
+    record SeenView(Look look, String words, String seen, String by, boolean eyes) {}
+
+    record DiagnosisView(
+            List<SuspectView> suspects,
+            double others,
+            boolean contradictory,
+            List<String> doubtful,
+            @Nullable NextView next,
+            boolean found,
+            String stop,
+            List<SeenView> seen) {}
+
+    private final Endpoints endpoints;
+    private final RoundStore rounds;
+    private final Runbooks runbooks;
+    private final RegistryBook registries;
+    private final Log log;
+    private final CauseBook book = CauseBook.shipped();
+
+    DiagnosisController(Endpoints endpoints, RoundStore rounds, Runbooks runbooks, RegistryBook registries, Log log) {
+        this.endpoints = endpoints;
+        this.rounds = rounds;
+        this.runbooks = runbooks;
+        this.registries = registries;
+        this.log = log;
+    }
+
+    /** Diagnoses what is handed in; keeps nothing. */
+    @PostMapping("/api/reach/diagnose")
+    DiagnosisView diagnose(@Valid @RequestBody DiagnoseRequest body) {
+        if (body.made().size() > MOST_LOOKS)
+            throw Problem.field("made", "too-many", "At most " + MOST_LOOKS + " looks are weighed.");
+        var t = body.traits();
+        var scene = Scene.intended(new Scene.Traits(t.registered(), t.partnered(), t.speaks(), t.callsOut()));
+        var made = new ArrayList<Made>();
+        for (int i = 0; i < body.made().size(); i++)
+            made.add(made("made/" + i, body.made().get(i)));
+        return view(scene, made, Set.of(), List.of(), List.of());
+    }
+
+    private static Made made(String field, LookMade look) {
+        try {
+            return new Made(look.look(), look.outcome());
+        } catch (IllegalArgumentException e) {
+            throw Problem.field(field + "/outcome", "no-such-outcome", e.getMessage());
+        }
+    }
+
+    @GetMapping("/api/endpoints/{id}/diagnosis")
+    DiagnosisView of(@PathVariable long id) {
+        var endpoint = endpoints.get(id);
+        var round = failed(id);
+        var looks = rounds.looks(id, round.id());
+        var made = new ArrayList<Made>();
+        var passed = new HashSet<Look>();
+        var seen = new ArrayList<SeenView>();
+        for (var row : looks) {
+            var look = Look.valueOf(row.look());
+            if (row.outcome().isEmpty()) passed.add(look);
+            else {
+                made.add(new Made(look, row.outcome()));
+                seen.add(new SeenView(
+                        look, look.words(), book.words(look, row.outcome()), row.by(), look.by() == Look.By.EYES));
+            }
+        }
+        return view(scene(endpoint), made, passed, seen, signals(runbooks.kind(endpoint)));
+    }
+
+    private RoundStore.Row failed(long id) {
+        var round = rounds.latest(id);
+        if (round == null || !round.failed())
+            throw Problem.of(HttpStatus.CONFLICT, "nothing-failed", "The latest checks do not fail. Run them first.");
+        return round;
+    }
+
+    private Scene scene(EndpointStore.Row e) {
+        var kind = runbooks.kind(e);
+        return Scene.intended(new Scene.Traits(
+                registries.wanted(e),
+                e.partnerId() != null,
+                !kind.service().ask().isEmpty(),
+                kind.talks().stream().anyMatch(t -> t.to() == Kind.Talk.To.INTERNET)));
+    }
+
+    /** What the kind's own lights at the network say, to hold beside the question. */
+    private static List<String> signals(Kind kind) {
+        return kind.signals().stream()
+                .filter(s -> s.part().toLowerCase(Locale.ROOT).contains("network"))
+                .map((Signal s) -> s.part() + " " + s.words() + ": " + s.means())
+                .toList();
+    }
+
+    /** Keeps what somebody saw; an empty outcome says that it cannot be told, and it is not asked again. */
+    @Transactional
+    @PutMapping("/api/endpoints/{id}/diagnosis/looks")
+    public DiagnosisView look(@PathVariable long id, @Valid @RequestBody LookMade body, Principal by) {
+        var endpoint = endpoints.get(id);
+        var round = failed(id);
+        if (!body.outcome().isEmpty()) made("", body);
+        rounds.keepLook(id, round.id(), body.look().name(), body.outcome(), by.getName());
+        log.write(Log.entry(by.getName(), "looked: " + body.look().words())
+                .at(endpoint.siteId(), id)
+                .after(body.outcome().isEmpty() ? "cannot tell" : book.words(body.look(), body.outcome())));
+        return of(id);
+    }
+
+    private DiagnosisView view(
+            Scene scene, List<Made> made, Set<Look> passed, List<SeenView> seen, List<String> signals) {
+        var verdict = Diagnosis.of(scene, book, made, passed);
+        return new DiagnosisView(
+                verdict.suspects().stream().limit(MOST_SUSPECTS).map(this::view).toList(),
+                1
+                        - verdict.suspects().stream()
+                                .limit(MOST_SUSPECTS)
+                                .mapToDouble(Diagnosis.Suspect::probability)
+                                .sum(),
+                verdict.contradictory(),
+                verdict.doubtful().stream().map(Look::words).toList(),
+                verdict.next()
+                        .map(n -> new NextView(
+                                n.look(),
+                                n.look().words(),
+                                n.minutes(),
+                                n.gain(),
+                                n.look().outcomes().stream()
+                                        .map(o -> new OutcomeView(o, book.words(n.look(), o)))
+                                        .toList(),
+                                n.look() == Look.LINK ? signals : List.of()))
+                        .orElse(null),
+                verdict.found(),
+                verdict.stop(),
+                seen);
+    }
+
+    private SuspectView view(Diagnosis.Suspect s) {
+        return new SuspectView(
+                s.title(),
+                s.probability(),
+                s.group(),
+                s.explains().stream().map(Look::words).toList(),
+                s.contradicts().stream().map(Look::words).toList(),
+                s.remedy(),
+                s.call());
+    }
+}

@@ -1,0 +1,121 @@
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import { diagnosisQuery } from '../../api/queries';
+  import Loading from '../../ui/Loading.svelte';
+  import Trouble from '../../ui/Trouble.svelte';
+
+  /** What it can be, likeliest first, and the one thing to look at now that tells most. */
+  let { endpointId, mayWork }: { endpointId: number; mayWork: boolean } = $props();
+  const client = useQueryClient();
+  const query = createQuery(() => diagnosisQuery(endpointId));
+  let problem = $state<Problem | null>(null);
+  const d = $derived(query.data);
+  const first = $derived(d?.suspects[0]);
+  const together = $derived(d?.suspects.filter((s) => s.group === first?.group) ?? []);
+  const asked = $derived(d?.seen.filter((s) => s.eyes) ?? []);
+  const percent = (p: number) => (p > 0 && p < 0.01 ? 'under 1%' : Math.round(p * 100) + '%');
+  const list = (words: string[]) => words.map((w) => w.replace(/[.?]$/, '')).join('; ');
+
+  async function look(outcome: string, of: string) {
+    try {
+      client.setQueryData(
+        ['endpoint', endpointId, 'diagnosis'],
+        await ok(
+          api.PUT('/api/endpoints/{id}/diagnosis/looks', {
+            params: { path: { id: endpointId } },
+            body: { look: of as Schemas['LookMade']['look'], outcome },
+          }),
+        ),
+      );
+      problem = null;
+    } catch (error) {
+      problem = asProblem(error);
+    }
+  }
+
+  /** A figure gives the answer of that place, as its key beside it says. */
+  function press(event: KeyboardEvent) {
+    const typing = (event.target as HTMLElement).closest('input, select, textarea, dialog');
+    const outcome = d?.next?.outcomes[Number(event.key) - 1];
+    if (d?.next && outcome && mayWork && !typing && !event.ctrlKey) void look(outcome.outcome, d.next.look);
+  }
+</script>
+
+<svelte:window onkeydown={press} />
+{#if query.error}
+  <Trouble problem={asProblem(query.error)} again={() => query.refetch()} />
+{:else if !d}
+  <Loading />
+{:else}
+  <section aria-label="What it can be" aria-live="polite">
+    <h2>{d.found ? 'What it is' : 'What it can be'}</h2>
+    {#if d.contradictory}
+      <p class="caution mt-1">
+        What was seen does not go together. {d.doubtful.length
+          ? `Look once more: ${list(d.doubtful)}?`
+          : 'Look once more.'}
+      </p>
+    {/if}
+    <ol class="mt-1">
+      {#each d.suspects.slice(0, d.found ? together.length : 4) as s (s.title)}
+        <li class="py-1.5" data-suspect>
+          <p class="flex items-baseline justify-between gap-3">
+            <span class="font-semibold">{s.title}</span><span class="font-mono">{percent(s.probability)}</span
+            >
+          </p>
+          <svg
+            class="mt-1 block h-1.5 w-full"
+            viewBox="0 0 100 1"
+            preserveAspectRatio="none"
+            aria-hidden="true"
+            ><path d="M0 .5H100" stroke="var(--color-base-300)" /><path
+              d="M0 .5H{s.probability * 100}"
+              stroke="var(--color-base-content)"
+            /></svg
+          >
+          {#if s.explains.length}<p class="quiet text-sm">Explains: {list(s.explains)}.</p>{/if}
+          {#if s.contradicts.length}<p class="quiet text-sm">Against it: {list(s.contradicts)}.</p>{/if}
+        </li>
+      {/each}
+    </ol>
+  </section>
+  {#if d.next && mayWork}
+    <section class="mt-3 border-t-2 border-base-content pt-3" aria-label="Try now">
+      <p class="quiet text-sm">
+        Try now, {d.next.minutes < 1 ? 'under a minute' : `about ${Math.round(d.next.minutes)} min`}; it tells
+        most
+      </p>
+      <h3 class="mt-1 text-xl leading-tight font-bold">{d.next.words}</h3>
+      {#each d.next.signals as signal (signal)}<p class="quiet text-sm">{signal}</p>{/each}
+      <div class="mt-3 flex flex-wrap gap-2">
+        {#each d.next.outcomes as o, i (o.outcome)}
+          <button class="btn btn-outline btn-primary" onclick={() => d.next && look(o.outcome, d.next.look)}
+            >{o.words} <kbd>{i + 1}</kbd></button
+          >
+        {/each}
+        <button class="btn btn-ghost" onclick={() => d.next && look('', d.next.look)}>Cannot tell</button>
+      </div>
+    </section>
+  {/if}
+  {#if first && (d.found || !d.next)}
+    <section class="mt-3 border-t-2 border-base-content pt-3" aria-label="What to do">
+      <h2>What to do</h2>
+      {#if d.stop}<p class="mt-1 font-semibold">{d.stop}</p>{/if}
+      <ol class="mt-1 list-decimal pl-5 text-[17px]">
+        {#each new Set(together.slice(0, 3).flatMap((s) => s.remedy)) as way (way)}<li>{way}</li>{/each}
+      </ol>
+    </section>
+  {/if}
+  {#if asked.length}
+    <details class="mt-4 text-sm">
+      <summary class="cursor-pointer font-semibold">What was answered since the checks</summary>
+      <ul class="mt-1">
+        {#each asked as s (s.look)}<li>
+            {s.words} <span class="font-semibold">{s.seen}</span>, {s.by}
+          </li>{/each}
+      </ul>
+    </details>
+  {/if}
+  <Trouble {problem} />
+{/if}

@@ -1,0 +1,91 @@
+import { fireEvent, screen } from '@testing-library/svelte';
+import { describe, expect, it } from 'vitest';
+import { answering, show } from '../../test/answers';
+import Causes from './Causes.svelte';
+
+const suspect = (title: string, probability: number, more = {}) => ({
+  title,
+  probability,
+  group: 0,
+  explains: [],
+  contradicts: [],
+  remedy: ['Push the plug in.'],
+  call: '',
+  ...more,
+});
+const view = (more = {}) => ({
+  suspects: [
+    suspect('It has no power', 0.61, { explains: ['The address answers'] }),
+    suspect('The port is off', 0.004, { group: 1, contradicts: ['Is it on?'] }),
+  ],
+  others: 0.02,
+  contradictory: false,
+  doubtful: [],
+  next: {
+    look: 'LINK',
+    words: 'Is the light lit?',
+    minutes: 0.3,
+    gain: 1,
+    signals: ['Network light green, steady: linked'],
+    outcomes: [
+      { outcome: 'lit', words: 'Lit' },
+      { outcome: 'dark', words: 'Dark' },
+    ],
+  },
+  found: false,
+  stop: '',
+  seen: [],
+  ...more,
+});
+const path = '/api/endpoints/7/diagnosis';
+const given = (first: unknown, after: unknown = first, mayWork = true) => {
+  const sent = answering({ [`GET ${path}`]: { body: first }, [`PUT ${path}/looks`]: { body: after } });
+  show(Causes, { endpointId: 7, mayWork });
+  return sent;
+};
+
+describe('what it can be', () => {
+  it('names the causes with what each explains and what speaks against it', async () => {
+    given(view());
+    expect(await screen.findByText('61%')).toBeInTheDocument();
+    expect(screen.getByText('under 1%')).toBeInTheDocument();
+    expect(screen.getByText('Explains: The address answers.')).toBeInTheDocument();
+    expect(screen.getByText('Against it: Is it on.')).toBeInTheDocument();
+    expect(screen.getByText('Network light green, steady: linked')).toBeInTheDocument();
+  });
+
+  it.each([
+    ['a press', async () => fireEvent.click(screen.getByRole('button', { name: 'Dark 2' })), 'dark'],
+    ['a figure', async () => fireEvent.keyDown(document.body, { key: '2' }), 'dark'],
+    ['not knowing', async () => fireEvent.click(screen.getByText('Cannot tell')), ''],
+  ])('takes an answer by %s, and is worked out again', async (_, act, outcome) => {
+    const sent = given(
+      view(),
+      view({ found: true, next: null, suspects: [suspect('It has no power', 0.97)] }),
+    );
+    await screen.findByText('Is the light lit?');
+    await act();
+    expect(await screen.findByText('What it is')).toBeInTheDocument();
+    expect(screen.getByText('Push the plug in.')).toBeInTheDocument();
+    expect(sent.find((s) => s.call.startsWith('PUT'))?.body).toEqual({ look: 'LINK', outcome });
+  });
+
+  it('says that answers contradict one another, and when to stop and call', async () => {
+    given(
+      view({
+        contradictory: true,
+        doubtful: ['Is it on?'],
+        next: null,
+        stop: 'Stop here and call the provider.',
+      }),
+    );
+    expect(await screen.findByText(/does not go together/)).toHaveTextContent('Look once more: Is it on?');
+    expect(screen.getByText('Stop here and call the provider.')).toBeInTheDocument();
+  });
+
+  it('lets the office see the causes, and asks it nothing', async () => {
+    given(view(), view(), false);
+    await screen.findByText('It has no power');
+    expect(screen.queryByRole('button')).toBeNull();
+  });
+});
