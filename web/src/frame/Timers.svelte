@@ -26,7 +26,7 @@
       aria-label="{waits.length} waits running{ripe ? `, ${ripe} to look at` : ''}"
     >
       <Timer size={16} aria-hidden="true" class="text-accent" /><span class="font-mono">{waits.length}</span>
-      {#if ripe}<span class="font-semibold text-accent max-[700px]:sr-only">look at {ripe}</span>{/if}
+      {#if ripe}<span class="max-[700px]:sr-only">look at {ripe}</span>{/if}
     </summary>
     <div class="dropdown-content z-20 mt-1 w-80 rounded border border-base-300 bg-base-100 p-2 shadow-lg">
       <ul>

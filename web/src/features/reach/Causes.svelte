@@ -13,6 +13,10 @@
   const d = $derived(query.data);
   const first = $derived(d?.suspects[0]);
   const together = $derived(d?.suspects.filter((s) => s.group === first?.group) ?? []);
+  // Once one is clearly ahead the long tail would only push the question out of sight.
+  const shown = $derived(
+    d?.found ? together : (d?.suspects ?? []).filter((s, i) => i === 0 || s.probability >= 0.03).slice(0, 4),
+  );
   const asked = $derived(d?.seen.filter((s) => s.eyes) ?? []);
   const percent = (p: number) => (p > 0 && p < 0.01 ? 'under 1%' : Math.round(p * 100) + '%');
   const list = (words: string[]) => words.map((w) => w.replace(/[.?]$/, '')).join('; ');
@@ -58,7 +62,7 @@
       </p>
     {/if}
     <ol class="mt-1">
-      {#each d.suspects.slice(0, d.found ? together.length : 4) as s (s.title)}
+      {#each shown as s (s.title)}
         <li class="py-1.5" data-suspect>
           <p class="flex items-baseline justify-between gap-3">
             <span class="font-semibold">{s.title}</span><span class="font-mono">{percent(s.probability)}</span

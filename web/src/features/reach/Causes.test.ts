@@ -16,7 +16,8 @@ const suspect = (title: string, probability: number, more = {}) => ({
 const view = (more = {}) => ({
   suspects: [
     suspect('It has no power', 0.61, { explains: ['The address answers'] }),
-    suspect('The port is off', 0.004, { group: 1, contradicts: ['Is it on?'] }),
+    suspect('The port is off', 0.3, { group: 1, contradicts: ['Is it on?'] }),
+    suspect('Nobody thinks of it', 0.004, { group: 2 }),
   ],
   others: 0.02,
   contradictory: false,
@@ -48,7 +49,8 @@ describe('what it can be', () => {
   it('names the causes with what each explains and what speaks against it', async () => {
     given(view());
     expect(await screen.findByText('61%')).toBeInTheDocument();
-    expect(screen.getByText('under 1%')).toBeInTheDocument();
+    expect(screen.getByText('30%')).toBeInTheDocument();
+    expect(screen.queryByText('Nobody thinks of it')).toBeNull();
     expect(screen.getByText('Explains: The address answers.')).toBeInTheDocument();
     expect(screen.getByText('Against it: Is it on.')).toBeInTheDocument();
     expect(screen.getByText('Network light green, steady: linked')).toBeInTheDocument();

@@ -74,11 +74,7 @@ final class Bench {
         var now = Instant.now();
         return devices.values().stream()
                 .filter(d -> d.station().role() == Role.ENDPOINT)
-                .map(d -> d.face(
-                        now,
-                        d.up(now)
-                                ? model.station(d.station().id()).address()
-                                : dhcp.leased(d.station()).address()))
+                .map(d -> d.face(now, d.up(now) ? model.station(d.station().id()) : dhcp.leased(d.station())))
                 .toList();
     }
 
@@ -137,7 +133,9 @@ final class Bench {
         var wanted = new LinkedHashMap<String, Station>();
         for (var station : model.stations())
             if (model.at(station.address()).filter(station::equals).isPresent())
-                wanted.put(station.id() + "@" + station.address() + ":" + station.port(), station);
+                wanted.put(
+                        station.id() + "@" + station.address() + ":" + station.port() + " " + station.serial(),
+                        station);
         open.entrySet().removeIf(e -> {
             boolean gone = !wanted.containsKey(e.getKey());
             if (gone) e.getValue().close();

@@ -151,14 +151,15 @@ final class Device {
             Map<String, String> typed,
             List<Fault> faults) {}
 
-    Face face(Instant now, Ipv4Address address) {
-        String screen = faults.contains(Fault.UNPLUGGED) ? "Dark" : !up(now) ? "Starting…" : "Address " + address;
+    Face face(Instant now, Station standing) {
+        String screen =
+                faults.contains(Fault.UNPLUGGED) ? "Dark" : !up(now) ? "Starting…" : "Address " + standing.address();
         return new Face(
                 station.id(),
                 station.name(),
                 kind.map(Kind::id).orElse(""),
-                station.mac().toString(),
-                station.serial(),
+                standing.mac().toString(),
+                standing.serial(),
                 station.leased().toString().replaceAll("\\.\\d+$", ""),
                 screen,
                 lights(),

@@ -94,6 +94,8 @@ final class LineServer {
     private String test(String line) {
         if (!line.matches("TEST [0-9.]{7,15} [0-9]{1,5}")) return "?";
         String[] words = line.split(" ");
+        // Loopback refuses for an address that nobody has; on a wire nobody would answer at all.
+        if (bench.model().at(Ipv4Address.parse(words[1])).isEmpty()) return "NO ANSWER from " + words[1];
         try (var socket = new Socket()) {
             socket.connect(
                     new InetSocketAddress(bench.loopback(Ipv4Address.parse(words[1])), Integer.parseInt(words[2])),

@@ -44,7 +44,21 @@ public enum Fault {
         public SiteModel apply(SiteModel site, Station station) {
             return site.with(station.withPort(station.port() + 1000));
         }
+    },
+    SERVICE_OFF("Switch its service off") {
+        @Override
+        public SiteModel apply(SiteModel site, Station station) {
+            return site.with(station.withPort(0));
+        }
+    },
+    WRONG_UNIT("Put another unit in its place") {
+        @Override
+        public SiteModel apply(SiteModel site, Station station) {
+            return site.with(station.withUnit(STRANGER, OTHER_SERIAL));
+        }
     };
+
+    private static final String OTHER_SERIAL = "XX-0000-0000";
 
     /** MAC of the made-up stranger, from the block for documentation (RFC 7042). */
     public static final Mac STRANGER = Mac.parse("00:00:5E:00:53:C1");

@@ -67,6 +67,23 @@ public record SiteModel(List<Station> stations) {
             return new Station(id, name, role, mac, serial, linked, automatic, typed, address, port, ask, answer);
         }
 
+        /** Returns the station as another unit of the same kind would stand there. */
+        Station withUnit(Mac other, String otherSerial) {
+            return new Station(
+                    id,
+                    name,
+                    role,
+                    other,
+                    otherSerial,
+                    linked,
+                    automatic,
+                    typed,
+                    leased,
+                    port,
+                    ask,
+                    serial.isEmpty() ? answer : answer.replace(serial, otherSerial));
+        }
+
         Station withPort(int number) {
             return new Station(id, name, role, mac, serial, linked, automatic, typed, leased, number, ask, answer);
         }

@@ -233,6 +233,8 @@ class LadderTest {
                 "BACK_ON_AUTOMATIC       | own silent nobody leased        | STILL_AUTOMATIC NOT_SAVED",
                 "ADDRESS_HELD_BY_ANOTHER | own answers other               | HELD_BY_NEWER HELD_BY_OLDER",
                 "SERVICE_ON_OTHER_PORT   | own answers right refused       | OTHER_PORT SERVICE_OFF",
+                "SERVICE_OFF             | own answers right refused       | OTHER_PORT SERVICE_OFF",
+                "WRONG_UNIT              | own answers other               | WRONG_UNIT",
             })
     void machineLooks(Fault fault, String seen, String causes) {
         var router = new Station(

@@ -64,4 +64,12 @@ class StandInProbes extends NetworkProbes {
     public List<Neighbour> neighbours() {
         return Neighbour.readTable(standIns.get("/neighbours"));
     }
+
+    /** Loopback refuses for an address that nobody has; on a wire nobody would answer at all. */
+    @Override
+    public Connection connect(Ipv4Address address, int port) {
+        return neighbours().stream().anyMatch(n -> n.address().equals(address))
+                ? super.connect(address, port)
+                : Connection.SILENT;
+    }
 }
