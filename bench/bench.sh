@@ -30,6 +30,8 @@ java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.Measure "http:
 (cd "$HERE" && mvn -B -ntp -q -pl e2e test -Dtest=FirstPage -Dknot.url="http://127.0.0.1:$PORT" 2>&1 | grep '^|') || die "the first page could not be measured"
 java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.PlanMeasure || die "the plan could not be measured"
 (cd "$HERE" && mvn -B -ntp -q -pl e2e test -Dtest=TapeFrames -Dknot.url="http://127.0.0.1:$PORT" 2>&1 | grep '^|') || die "the tape could not be measured"
+(cd "$HERE" && mvn -B -ntp -q -pl core test-compile) && java -cp "$HERE/core/target/test-classes:$HERE/server/target/app/lib/*" app.knottag.core.reach.DiagnosisBench \
+  || die "the diagnosis could not be measured"
 (cd "$HERE" && mvn -B -ntp -q -pl core test -Dtest='PlacementTest#asGoodAsTryingEverything,RenumberingTest#movesAsFewAsCanBe' -Dknot.sites=1000 >/dev/null 2>&1) \
   && printf '| %-38s | %12s | %-20s | %s |\n' 'planner against trying everything' 'as good' 'seeds 1, 2, 3' '1 000 random small sites each: finds a plan whenever there is one, grants as many wishes, moves as few' \
   || die "the planner is worse than trying everything on one of 1 000 sites"

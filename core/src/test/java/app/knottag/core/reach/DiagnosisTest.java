@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import app.knottag.core.reach.Diagnosis.Made;
-import app.knottag.core.reach.Diagnosis.Verdict;
 import app.knottag.core.reach.Scene.Traits;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -23,8 +22,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 class DiagnosisTest {
 
+    private static final Scene WHOLE = DiagnosisBench.WHOLE;
     private static final CauseBook BOOK = CauseBook.shipped();
-    static final Scene WHOLE = Scene.intended(new Traits(true, true, true, true));
 
     static Stream<Scene> scenes() {
         var scenes = new ArrayList<Scene>();
@@ -168,28 +167,6 @@ class DiagnosisTest {
                 .hasMessage("“perhaps” is nothing that PING can show; there are [answers, silent]");
     }
 
-    /** Looks as the diagnosis asks for them until it has found something; returns the minutes it took. */
-    static double isolate(Scene intended, Scene real, Random noise, List<Made> made) {
-        double minutes = 0;
-        Verdict verdict = Diagnosis.of(intended, BOOK, made);
-        while (verdict.next().isPresent()) {
-            var look = verdict.next().get().look();
-            minutes += look.minutes();
-            made.add(seen(look, real, noise));
-            verdict = Diagnosis.of(intended, BOOK, made);
-        }
-        return minutes;
-    }
-
-    static Made seen(Look look, Scene real, Random noise) {
-        int seen = real.observe(look) == Scene.ANYTHING ? 1 : real.observe(look);
-        if (noise != null && noise.nextDouble() < BOOK.misreading().of(look)) {
-            int other = noise.nextInt(look.outcomes().size() - 1);
-            seen = other >= seen ? other + 1 : other;
-        }
-        return new Made(look, look.outcomes().get(seen));
-    }
-
     @DisplayName("Every cause by itself, read without mistakes, ends in the first group")
     @ParameterizedTest
     @MethodSource("scenes")
@@ -206,7 +183,7 @@ class DiagnosisTest {
                     .toList()
                     .equals(fine)) continue;
             var made = new ArrayList<Made>();
-            isolate(scene, real, null, made);
+            DiagnosisBench.isolate(scene, real, null, made);
             var verdict = Diagnosis.of(scene, BOOK, made);
             int group = verdict.suspects().get(0).group();
             assertThat(verdict.suspects().stream().filter(s -> s.group() == group))
@@ -216,35 +193,14 @@ class DiagnosisTest {
         }
     }
 
-    /** Draws a cause by its prior. */
-    static Cause drawn(Random random) {
-        double
-                sum =
-                        Arrays.stream(Cause.values())
-                                .mapToDouble(c -> BOOK.of(c).prior())
-                                .sum(),
-                at = random.nextDouble() * sum;
-        for (var cause : Cause.values()) if ((at -= BOOK.of(cause).prior()) <= 0) return cause;
-        return Cause.NO_POWER;
-    }
-
     @DisplayName("With three misreadings in a hundred it is nearly always found, and looks are never repeated")
     @ParameterizedTest(name = "seed {0}")
     @ValueSource(longs = {1, 2, 3})
     void noisy(long seed) {
-        var random = new Random(seed);
-        int right = 0, rounds = 200;
-        for (int n = 0; n < rounds; n++) {
-            var cause = drawn(random);
-            var made = new ArrayList<Made>();
-            isolate(WHOLE, cause.apply(WHOLE), random, made);
-            assertThat(made.stream().map(Made::look)).doesNotHaveDuplicates();
-            var verdict = Diagnosis.of(WHOLE, BOOK, made);
-            int group = verdict.suspects().get(0).group();
-            if (verdict.suspects().stream()
-                    .anyMatch(s -> s.group() == group && s.causes().contains(cause))) right++;
-        }
-        assertThat(right / (double) rounds).isGreaterThan(0.85);
+        assertThat(new DiagnosisBench(seed).found(200)).isGreaterThan(0.85);
+        var made = new ArrayList<Made>();
+        DiagnosisBench.isolate(WHOLE, Cause.ALLOW_LIST.apply(WHOLE), new Random(seed), made);
+        assertThat(made.stream().map(Made::look)).doesNotHaveDuplicates();
     }
 
     @DisplayName("The order of looks is never far from the best there is, on cases small enough to try all")
