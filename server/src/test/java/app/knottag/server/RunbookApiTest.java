@@ -186,6 +186,10 @@ class RunbookApiTest {
         assertThat(station()).isEqualTo("DONE TIGHT");
         assertThat(api.get("/api/endpoints/" + id).json().get("standing").asString())
                 .isEqualTo("Proved and signed off by lead");
+        api.seen(id).patch("/api/endpoints/" + id, "{'place':'Left counter'}").expect(200);
+        assertThat(station()).as("noted, not moved").isEqualTo("DONE TIGHT");
+        api.seen(id).patch("/api/endpoints/" + id, "{'place':'Right counter'}").expect(200);
+        assertThat(station()).as("moved").isEqualTo("CONFIRM HALF_DRAWN");
         api.seen(id).patch("/api/endpoints/" + id, "{'address':'10.7.0.61'}").expect(200);
         assertThat(station()).isEqualTo("ONBOARD HALF_DRAWN");
         assertThat(api.get("/api/endpoints/" + id + "/runbook")

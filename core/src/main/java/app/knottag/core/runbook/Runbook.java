@@ -73,7 +73,7 @@ public record Runbook(Kind kind, List<StepRecord> records) {
                 .allMatch(s -> record(s.key()).done());
     }
 
-    /** Whether a later step that rests on this one is done already, so that its moment has passed. */
+    /** Whether a later step is done already and this one is not, so that its moment may have passed. */
     public boolean passed(String key) {
         return !record(key).done()
                 && kind.steps().stream()

@@ -313,8 +313,20 @@ public class Endpoints {
         if (addressChanged
                 || macChanged
                 || !row.serial().equals(was.serial())
-                || !Objects.equals(partnerId, was.partnerId())) runbooks.undo(was, addressChanged);
+                || !Objects.equals(partnerId, was.partnerId())
+                || moved(was, ends)) runbooks.undo(was, addressChanged);
         changed(was, "endpoint changed", input.reason(), by);
+    }
+
+    /** A proof belongs to a place, an outlet and a port: elsewhere it says nothing. What was not known yet is only noted. */
+    private static boolean moved(EndpointStore.Row was, Input.Ends ends) {
+        return differs(was.place(), ends.place())
+                || differs(was.outlet(), ends.outlet())
+                || differs(was.switchPort(), ends.port());
+    }
+
+    private static boolean differs(String was, String is) {
+        return !was.isEmpty() && !was.equalsIgnoreCase(is);
     }
 
     /** The old unit is gone with every interface it had; only the new unit's MAC stays. */
