@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * What can be the cause when an endpoint does not reach its service, by Bayes' rule over all causes: prior times the
@@ -99,7 +100,7 @@ public final class Diagnosis {
      */
     public static Verdict of(Scene intended, CauseBook book, List<Made> made, Set<Look> passed) {
         var hypotheses = singles(intended, book);
-        double sum = hypotheses.stream().mapToDouble(Hypothesis::prior).sum();
+        double sum = hypotheses.stream().collect(Collectors.summingDouble(Hypothesis::prior));
         if (hypotheses.stream().noneMatch(h -> fits(h, made))) hypotheses = withPairs(intended, book, hypotheses, sum);
         return judge(intended, book, made, passed, hypotheses);
     }
@@ -153,7 +154,7 @@ public final class Diagnosis {
             Scene intended, CauseBook book, List<Made> made, Set<Look> passed, List<Hypothesis> hypotheses) {
         int n = hypotheses.size();
         double[] weight = new double[n];
-        double priors = hypotheses.stream().mapToDouble(Hypothesis::prior).sum(), total = 0;
+        double priors = hypotheses.stream().collect(Collectors.summingDouble(Hypothesis::prior)), total = 0;
         for (int i = 0; i < n; i++) {
             var h = hypotheses.get(i);
             weight[i] = (1 - book.noneOfThese()) * h.prior() / priors;
@@ -208,8 +209,7 @@ public final class Diagnosis {
     private static double ofGroup(List<Suspect> suspects, int group) {
         return suspects.stream()
                 .filter(s -> s.group() == group)
-                .mapToDouble(Suspect::probability)
-                .sum();
+                .collect(Collectors.summingDouble(Suspect::probability));
     }
 
     private static List<Suspect> suspects(
@@ -258,7 +258,7 @@ public final class Diagnosis {
         for (int i = 0; i < weight.length; i++)
             apart.merge(Arrays.stream(hypotheses.get(i).shows()).boxed().toList(), weight[i], Double::sum);
         var shows = new ArrayList<>(apart.keySet());
-        double[] p = apart.values().stream().mapToDouble(Double::doubleValue).toArray();
+        var p = List.copyOf(apart.values());
         NextLook best = null;
         for (var look : Look.values()) {
             if (!intended.possible(look)
@@ -278,18 +278,20 @@ public final class Diagnosis {
     }
 
     /** Mutual information of the look's outcome and the cause, in bits. */
-    private static double gain(Look look, List<List<Integer>> shows, double[] p, CauseBook book) {
+    private static double gain(Look look, List<List<Integer>> shows, List<Double> p, CauseBook book) {
         int k = look.outcomes().size();
         double misread = book.misreading().of(look);
         double[] outcome = new double[k];
         double sum = 0;
         double misreadEntropy = -term(1 - misread) - (k - 1) * term(misread / (k - 1)), noise = 0;
-        for (int i = 0; i < p.length; i++) {
+        for (int i = 0; i < p.size(); i++) {
             int shown = shows.get(i).get(look.ordinal());
-            sum += p[i];
-            noise += p[i] * (shown == Scene.ANYTHING ? Math.log(k) / LN2 : misreadEntropy);
+            double share = p.get(i);
+            sum += share;
+            noise += share * (shown == Scene.ANYTHING ? Math.log(k) / LN2 : misreadEntropy);
             for (int o = 0; o < k; o++)
-                outcome[o] += p[i] * (shown == Scene.ANYTHING ? 1.0 / k : shown == o ? 1 - misread : misread / (k - 1));
+                outcome[o] +=
+                        share * (shown == Scene.ANYTHING ? 1.0 / k : shown == o ? 1 - misread : misread / (k - 1));
         }
         if (sum <= 0) return 0;
         double entropy = 0;

@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.stream.Collectors;
 
 /**
  * Seeded cases of the diagnosis: small ones, on which every order of looks is tried, and whole ones against the ladder that
@@ -51,12 +52,9 @@ final class DiagnosisBench {
 
     /** Draws a cause by its prior. */
     static Cause drawn(Random random) {
-        double
-                sum =
-                        Arrays.stream(Cause.values())
-                                .mapToDouble(c -> BOOK.of(c).prior())
-                                .sum(),
-                at = random.nextDouble() * sum;
+        double sum = Arrays.stream(Cause.values())
+                .collect(Collectors.summingDouble(c -> BOOK.of(c).prior()));
+        double at = random.nextDouble() * sum;
         for (var cause : Cause.values()) if ((at -= BOOK.of(cause).prior()) <= 0) return cause;
         return Cause.NO_POWER;
     }
@@ -71,7 +69,8 @@ final class DiagnosisBench {
         Collections.shuffle(looks, random);
         var some = List.copyOf(causes.subList(0, 6));
         var few = List.copyOf(looks.subList(0, 9));
-        double[] weight = some.stream().mapToDouble(c -> BOOK.of(c).prior()).toArray();
+        double[] weight = new double[some.size()];
+        for (int i = 0; i < weight.length; i++) weight[i] = BOOK.of(some.get(i)).prior();
         int[][] shows = new int[some.size()][few.size()];
         for (int i = 0; i < shows.length; i++)
             for (int j = 0; j < few.size(); j++)

@@ -12,6 +12,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -111,9 +112,7 @@ class DiagnosisTest {
     void probabilitiesSumToOne(Scene scene) {
         for (var seen : List.of("", "PING=silent", "PING=silent, LINK=lit", "PING=answers, LINK=dark, POWER=off")) {
             var verdict = Diagnosis.of(scene, BOOK, looks(seen));
-            double sum = verdict.suspects().stream()
-                    .mapToDouble(Diagnosis.Suspect::probability)
-                    .sum();
+            double sum = verdict.suspects().stream().collect(Collectors.summingDouble(Diagnosis.Suspect::probability));
             assertThat(sum + verdict.noneOfThese()).isCloseTo(1, within(1e-9));
         }
     }

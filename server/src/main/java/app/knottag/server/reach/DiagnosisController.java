@@ -21,6 +21,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.transaction.annotation.Transactional;
@@ -173,8 +174,7 @@ class DiagnosisController {
                 1
                         - verdict.suspects().stream()
                                 .limit(MOST_SUSPECTS)
-                                .mapToDouble(Diagnosis.Suspect::probability)
-                                .sum(),
+                                .collect(Collectors.summingDouble(Diagnosis.Suspect::probability)),
                 verdict.contradictory(),
                 verdict.doubtful().stream().map(Look::words).toList(),
                 verdict.next()
