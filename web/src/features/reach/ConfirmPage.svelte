@@ -94,7 +94,6 @@
     <Steps {steps} current={failed?.check ?? null} label="Checks" />
     <div>
       {#if failed && !asking && round}
-        <p class="mb-3 text-[17px]">{failed.remedy}</p>
         {#key round.id}<Causes endpointId={e.id} {mayWork} />{/key}
       {/if}
       {#if mayWork}
