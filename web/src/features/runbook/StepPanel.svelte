@@ -118,6 +118,17 @@
         {/each}
       </fieldset>
     {:else if type === 'TYPE_SHEET'}
+      {#if book.learned.length}
+        <ul class="mb-3" aria-label="What it was given, against the plan">
+          {#each book.learned as l (l.field)}
+            <li class={l.act === 'KEEP' ? 'quiet' : 'font-semibold'}>
+              {l.field}: <span class="font-mono">{l.learned}</span>{l.act === 'KEEP'
+                ? ', leave it'
+                : `, change it to ${l.planned}`}. {l.reason}
+            </li>
+          {/each}
+        </ul>
+      {/if}
       <TypeSheet rows={book.sheet} endpointId={e.id} />
     {:else if type === 'READ_BACK'}
       <div class="grid gap-x-6 sm:grid-cols-2">

@@ -2,10 +2,6 @@ package app.knottag.core.runbook;
 
 import static app.knottag.core.runbook.GateJudge.finding;
 
-import app.knottag.core.address.AddressContext;
-import app.knottag.core.address.AddressReader;
-import app.knottag.core.address.Ipv4Address;
-import app.knottag.core.address.Purpose;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Outfit.Variant;
 import app.knottag.core.kind.Signal.Beep;
@@ -16,7 +12,6 @@ import app.knottag.core.plan.LeaseCompare;
 import app.knottag.core.runbook.StepRecord.StepFinding;
 import java.time.DateTimeException;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -185,27 +180,9 @@ final class OwnGates {
 
     private List<StepFinding> learned() {
         if (plan.address().isEmpty()) return finding("", "It has no address to compare with.", "Give it one at Plan.");
-        var read = new ArrayList<Ipv4Address>();
-        var findings = new ArrayList<StepFinding>();
-        for (var field : List.of("ADDRESS", "MASK", "GATEWAY", "RESOLVER_1", "RESOLVER_2")) {
-            if (text(field).isEmpty()) continue;
-            // What the server gave is no mistake of the hand, so nothing is expected of it.
-            var reading = AddressReader.read(
-                    text(field), field.equals("MASK") ? Purpose.MASK : Purpose.RESOLVER, AddressContext.NONE);
-            if (reading.value() == null || reading.value().contains(":"))
-                findings.add(new StepFinding(
-                        field,
-                        reading.findings().isEmpty()
-                                ? "Only IPv4 is read here."
-                                : reading.findings().get(0).message(),
-                        ""));
-            else read.add(Ipv4Address.parse(reading.value()));
-        }
+        var findings = LearnedLease.unreadable(evidence);
         if (!findings.isEmpty()) return findings;
-        var lease = new LeaseCompare.Lease(read.get(0), read.get(1), read.get(2), read.subList(3, read.size()));
-        return LeaseCompare.compare(
-                        lease, plan.segment(), plan.resolvers(), plan.address().get())
-                .stream()
+        return LearnedLease.compare(plan, evidence).stream()
                 .filter(l -> l.act() == LeaseCompare.Act.ALARM)
                 .map(l -> new StepFinding(
                         l.field().toUpperCase(Locale.ROOT).replace(' ', '_'),

@@ -120,7 +120,7 @@ public record Recipe(Kind kind, List<LeftOut> leftOut) {
         var after = new LinkedHashMap<>(typing.after());
         after.put(LEARN, "once automatic is off, nobody can see what it was given");
         var hints = new ArrayList<>(typing.hint());
-        hints.add("Switch automatic off and change the address only; the rest stays as it was given.");
+        hints.add("Switch automatic off and change only what differs from the plan: the address, seldom a resolver.");
         steps.set(
                 at + 1,
                 new Step(
@@ -134,7 +134,7 @@ public record Recipe(Kind kind, List<LeftOut> leftOut) {
     }
 
     private static List<MenuField> onlyAddress(List<MenuField> menu) {
-        var stays = Set.of(Kind.Field.MASK, Kind.Field.GATEWAY, Kind.Field.RESOLVER_1, Kind.Field.RESOLVER_2);
+        var stays = Set.of(Kind.Field.MASK, Kind.Field.GATEWAY);
         return menu.stream()
                 .map(f -> stays.contains(f.field()) ? new MenuField(f.field(), f.label(), f.text(), true, f.when()) : f)
                 .toList();

@@ -175,6 +175,19 @@ class OwnGatesTest {
         else assertThat(found.get(0).message()).startsWith(message);
     }
 
+    @DisplayName("Field by field: which to leave, which to change")
+    @Test
+    void learnedFieldByField() {
+        var plan = plan(KINDS.get("label-printer"), Map.of(), Map.of());
+        var given = map(
+                "ADDRESS=10.44.16.131; MASK=255.255.255.0; GATEWAY=10.44.16.1; RESOLVER_1=10.44.16.1; RESOLVER_2=10.44.16.7");
+        assertThat(LearnedLease.compare(plan, given))
+                .extracting(l -> l.field() + " " + l.act())
+                .containsExactly("Address CHANGE", "Mask KEEP", "Gateway KEEP", "Resolver 1 KEEP", "Resolver 2 CHANGE");
+        given.remove("GATEWAY");
+        assertThat(LearnedLease.compare(plan, given)).as("not whole").isEmpty();
+    }
+
     @DisplayName("Nothing stands open without an owner and an end; the worst comes first")
     @Test
     void openings() {

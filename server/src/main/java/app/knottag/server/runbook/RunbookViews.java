@@ -7,10 +7,12 @@ import app.knottag.core.kind.Question;
 import app.knottag.core.kind.Question.Answer;
 import app.knottag.core.kind.Signal;
 import app.knottag.core.knot.Knot;
+import app.knottag.core.plan.LeaseCompare;
 import app.knottag.core.runbook.BootPattern;
 import app.knottag.core.runbook.EndpointPlan;
 import app.knottag.core.runbook.GateForm;
 import app.knottag.core.runbook.GateForm.Input;
+import app.knottag.core.runbook.LearnedLease;
 import app.knottag.core.runbook.OpenState;
 import app.knottag.core.runbook.Recipe;
 import app.knottag.core.runbook.Runbook;
@@ -92,6 +94,7 @@ class RunbookViews {
             String menuCaution,
             List<TypeSheet.SheetRow> sheet,
             List<ReadRow> readBack,
+            List<LeaseCompare.Line> learned,
             List<StepView> steps,
             List<Recipe.LeftOut> leftOut,
             List<QuestionView> questions,
@@ -136,6 +139,10 @@ class RunbookViews {
                 TypeSheet.of(kind, plan),
                 TypeSheet.toReadBack(kind, plan).stream()
                         .map(r -> new ReadRow(TypeSheet.key(r), r.label(), r.value(), r.figures(), r.leaveAlone()))
+                        .toList(),
+                runbook.records().stream()
+                        .filter(r -> r.done() && kind.step(r.key()).gate().type() == Kind.GateType.LEARNED)
+                        .flatMap(r -> LearnedLease.compare(plan, r.evidence()).stream())
                         .toList(),
                 kind.steps().stream().map(s -> step(s, runbook, plan, now)).toList(),
                 recipe.leftOut(),
