@@ -34,6 +34,18 @@
       problem = asProblem(error);
     }
   }
+  type Fault = Device['possible'][number];
+  const title = (f: Fault) => panel.data?.faults.find((v) => v.fault === f)?.label ?? f;
+  function upset(fault: Fault, on: boolean) {
+    const target = { params: { path: { id: device?.id ?? '', fault } } };
+    void run(
+      ok(
+        on
+          ? api.PUT('/api/bench-panel/{id}/faults/{fault}', target)
+          : api.DELETE('/api/bench-panel/{id}/faults/{fault}', target),
+      ),
+    );
+  }
   const path = (id: string) => ({ params: { path: { id } } });
 </script>
 
@@ -84,26 +96,39 @@
           onclick={() => run(ok(api.POST('/api/bench-panel/{id}/restart', path(device.id))))}
           >Restart it</button
         >
+        <h3 class="mt-5 font-bold">What one sees there</h3>
+        <dl class="mt-1 max-h-56 overflow-y-auto border-y border-base-300 text-sm" tabindex="-1">
+          {#each device.looks as l (l.look)}
+            <div class="flex justify-between gap-3 py-0.5" data-look={l.look}>
+              <dt class="quiet">{l.words}</dt>
+              <dd class="shrink-0 font-semibold">{l.seen}</dd>
+            </div>
+          {/each}
+        </dl>
         <h3 class="mt-5 font-bold">Upset it</h3>
-        {#each panel.data?.faults ?? [] as f (f.fault)}
-          <label class="flex items-center gap-3 py-1">
-            <input
-              type="checkbox"
-              class="size-5"
-              checked={device.faults.includes(f.fault)}
-              onchange={(e) => {
-                const target = { params: { path: { id: device.id, fault: f.fault } } };
-                void run(
-                  ok(
-                    e.currentTarget.checked
-                      ? api.PUT('/api/bench-panel/{id}/faults/{fault}', target)
-                      : api.DELETE('/api/bench-panel/{id}/faults/{fault}', target),
-                  ),
-                );
-              }}
-            />{f.label}
-          </label>
+        {#each device.faults as f (f)}
+          <p class="flex items-center justify-between gap-3 py-1">
+            {title(f)}<button class="btn btn-outline btn-primary btn-sm" onclick={() => upset(f, false)}
+              >Mend it</button
+            >
+          </p>
         {/each}
+        <label class="field-label" for="fault">Something that goes wrong</label>
+        <select
+          id="fault"
+          class="select w-full"
+          value=""
+          onchange={(e) => {
+            const f = e.currentTarget.value as Fault;
+            e.currentTarget.value = '';
+            if (f) upset(f, true);
+          }}
+        >
+          <option value="">Choose what goes wrong</option>
+          {#each device.possible.filter((p) => !device.faults.includes(p)) as f (f)}<option value={f}
+              >{title(f)}</option
+            >{/each}
+        </select>
       </section>
       <form
         aria-label="Its menu"

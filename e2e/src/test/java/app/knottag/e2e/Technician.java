@@ -8,8 +8,9 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.SelectOption;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -112,11 +113,17 @@ final class Technician {
                 .click();
     }
 
-    void upset(String fault, boolean on) {
+    /** Switches something that goes wrong on or off, and returns what one sees at the device then. */
+    Map<String, String> upset(String fault, boolean on) {
         button(page, "Bench").click();
-        page.getByLabel(fault).setChecked(on);
-        assertThat(page.getByLabel(fault)).isChecked(new LocatorAssertions.IsCheckedOptions().setChecked(on));
+        if (on) page.getByLabel("Something that goes wrong").selectOption(new SelectOption().setLabel(fault));
+        else button(page, "Mend it").click();
+        assertThat(button(page, "Mend it")).hasCount(on ? 1 : 0);
+        var seen = new HashMap<String, String>();
+        for (var row : page.locator("[data-look]").all())
+            seen.put(row.locator("dt").innerText(), row.locator("dd").innerText());
         button(page, "Close").click();
+        return seen;
     }
 
     Locator check(String title) {

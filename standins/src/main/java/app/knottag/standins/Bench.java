@@ -1,7 +1,6 @@
 package app.knottag.standins;
 
 import app.knottag.core.address.Ipv4Address;
-import app.knottag.core.reach.Fault;
 import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.SiteModel;
 import app.knottag.core.reach.SiteModel.Role;
@@ -20,6 +19,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -57,24 +57,29 @@ final class Bench {
 
     synchronized SiteModel model() {
         var now = Instant.now();
-        var site = new SiteModel(devices.values().stream()
-                .filter(d -> d.up(now))
+        return new SiteModel(devices.values().stream()
+                        .filter(d -> d.up(now))
+                        .map(Device::station)
+                        .map(dhcp::leased)
+                        .toList())
+                .onTheWire();
+    }
+
+    /** Networks that one does not look at from within, because somebody put this machine elsewhere. */
+    synchronized String away() {
+        return devices.values().stream()
                 .map(Device::station)
-                .map(dhcp::leased)
-                .toList());
-        for (var device : devices.values())
-            if (device.up(now))
-                for (Fault fault : device.faults())
-                    site = fault.apply(site, site.station(device.station().id()));
-        return site;
+                .filter(s -> !s.scene().lookedAtFromWithin())
+                .map(s -> SiteModel.network(s.leased()))
+                .distinct()
+                .collect(Collectors.joining("\n"));
     }
 
     synchronized List<Device.Face> faces() {
-        var model = model();
         var now = Instant.now();
         return devices.values().stream()
                 .filter(d -> d.station().role() == Role.ENDPOINT)
-                .map(d -> d.face(now, d.up(now) ? model.station(d.station().id()) : dhcp.leased(d.station())))
+                .map(d -> d.face(now, dhcp.leased(d.station())))
                 .toList();
     }
 
@@ -91,7 +96,7 @@ final class Bench {
     String leases() {
         return dhcp.leases(
                 model().stations().stream()
-                        .filter(s -> s.role() == Role.ENDPOINT && s.linked())
+                        .filter(s -> s.role() == Role.ENDPOINT && s.leasing())
                         .toList(),
                 Instant.now());
     }
@@ -132,16 +137,30 @@ final class Bench {
         var model = model();
         var wanted = new LinkedHashMap<String, Station>();
         for (var station : model.stations())
-            if (model.at(station.address()).filter(station::equals).isPresent())
-                wanted.put(
-                        station.id() + "@" + station.address() + ":" + station.port() + " " + station.serial(),
-                        station);
+            station.address()
+                    .filter(a -> model.at(a).filter(station::equals).isPresent())
+                    .ifPresent(a -> wanted.put(LineServer.offer(station, a), station));
         open.entrySet().removeIf(e -> {
             boolean gone = !wanted.containsKey(e.getKey());
             if (gone) e.getValue().close();
             return gone;
         });
         for (var entry : wanted.entrySet())
-            if (!open.containsKey(entry.getKey())) open.put(entry.getKey(), new LineServer(this, entry.getValue()));
+            if (!open.containsKey(entry.getKey())) {
+                var station = entry.getValue();
+                open.put(
+                        entry.getKey(),
+                        new LineServer(this, station, station.address().orElseThrow()));
+            }
+    }
+
+    /** How the partner's side is set up for the device that has, or should have, an address. */
+    synchronized String partnerSide(Ipv4Address address) {
+        return devices.values().stream()
+                .map(Device::station)
+                .filter(s -> s.role() == Role.ENDPOINT && s.planned().equals(address))
+                .findFirst()
+                .map(s -> s.scene().partnerSide())
+                .orElse("reaches");
     }
 }

@@ -8,29 +8,51 @@ import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.Field;
 import app.knottag.core.kind.Kind.MenuField;
 import app.knottag.core.kind.Signal.Steadiness;
-import app.knottag.core.reach.Fault;
+import app.knottag.core.reach.Cause;
+import app.knottag.core.reach.CauseBook;
+import app.knottag.core.reach.Look;
+import app.knottag.core.reach.Scene;
+import app.knottag.core.reach.SiteModel;
 import app.knottag.core.reach.SiteModel.Station;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** One device on the bench: what is typed in its menu takes hold with the next restart. */
 final class Device {
 
     private static final int RESTART_SECONDS = 3;
+    private static final int CLOCK_BEHIND = 40 * 86_400;
     private static final String UNSET = "Automatic";
     private static final ZoneId ZONE = ZoneId.of("Europe/Berlin");
     private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm:ss");
 
+    /** What is mended when the menu is filled in anew and the device restarted. */
+    private static final Set<Cause> IN_THE_MENU = EnumSet.of(
+            Cause.STILL_AUTOMATIC,
+            Cause.NOT_SAVED,
+            Cause.ADDRESS_SLIP,
+            Cause.MASK_WRONG,
+            Cause.GATEWAY_WRONG,
+            Cause.RESOLVER_WRONG,
+            Cause.RESOLVER_MISSING,
+            Cause.OTHER_PORT,
+            Cause.DEVICE_POINTS_ELSEWHERE);
+
+    private static final CauseBook BOOK = CauseBook.shipped();
+
     private final Optional<Kind> kind;
     private final Map<String, String> menu = new LinkedHashMap<>();
-    private final EnumSet<Fault> faults = EnumSet.noneOf(Fault.class);
+    private final EnumSet<Cause> faults = EnumSet.noneOf(Cause.class);
+    private boolean typedAnew;
     private Station station;
     private Instant startedAt = Instant.EPOCH;
 
@@ -43,9 +65,9 @@ final class Device {
     private String setUp(MenuField field) {
         return switch (field.field()) {
             case OTHER -> field.text();
-            case ADDRESS -> station.address().toString();
+            case ADDRESS -> station.planned().toString();
             case MASK -> "255.255.255.0";
-            case GATEWAY, RESOLVER_1 -> station.address().toString().replaceAll("\\d+$", "1");
+            case GATEWAY, RESOLVER_1 -> station.planned().toString().replaceAll("\\d+$", "1");
             case RESOLVER_2 -> "203.0.113.9";
             default -> field.text();
         };
@@ -57,7 +79,7 @@ final class Device {
     }
 
     /** What is kept when the demo is stopped. */
-    record State(Map<String, String> menu, boolean automatic, String typed, List<Fault> faults) {}
+    record State(Map<String, String> menu, boolean automatic, String typed, List<Cause> faults) {}
 
     State state() {
         return new State(
@@ -76,11 +98,14 @@ final class Device {
         faults.addAll(state.faults());
     }
 
+    /** Returns the device as it stands, with what is wrong about it. */
     Station station() {
-        return station;
+        var standing = station;
+        for (var fault : faults) standing = standing.with(fault);
+        return standing;
     }
 
-    List<Fault> faults() {
+    List<Cause> faults() {
         return new ArrayList<>(faults);
     }
 
@@ -92,7 +117,7 @@ final class Device {
         return startedAt;
     }
 
-    void upset(Fault fault, boolean on) {
+    void upset(Cause fault, boolean on) {
         if (on) faults.add(fault);
         else faults.remove(fault);
     }
@@ -109,6 +134,7 @@ final class Device {
                         "The device beeps and does not take “" + text + "” for " + label + ".");
         });
         menu.replaceAll((label, text) -> typed.getOrDefault(label, text).strip());
+        typedAnew = true;
     }
 
     private static Optional<Ipv4Address> read(String text) {
@@ -118,7 +144,7 @@ final class Device {
                 .map(Ipv4Address::parse);
     }
 
-    /** Starts anew with what the menu says. Mended by hand: a restart on automatic ends that fault. */
+    /** Starts anew with what the menu says; what was typed anew is right afterwards. */
     void restart(Instant now) {
         startedAt = now.plusSeconds(RESTART_SECONDS);
         if (kind.isEmpty()) return;
@@ -133,8 +159,13 @@ final class Device {
                 .findFirst()
                 .flatMap(f -> read(menu.get(f.label())));
         station = station.withAddress(!fixed || address.isEmpty(), address);
-        faults.remove(Fault.BACK_ON_AUTOMATIC);
+        faults.remove(Cause.NOT_RESTARTED);
+        if (typedAnew) faults.removeAll(IN_THE_MENU);
+        typedAnew = false;
     }
+
+    /** One way to look at it, and what one sees. */
+    record Seen(Look look, String words, String seen) {}
 
     /** The device as one stands before it. */
     record Face(
@@ -149,29 +180,76 @@ final class Device {
             String clock,
             boolean settable,
             Map<String, String> typed,
-            List<Fault> faults) {}
+            List<Cause> faults,
+            List<Cause> possible,
+            List<Seen> looks) {}
 
     Face face(Instant now, Station standing) {
-        String screen =
-                faults.contains(Fault.UNPLUGGED) ? "Dark" : !up(now) ? "Starting…" : "Address " + standing.address();
+        var scene = standing.scene();
+        boolean dark = shows(scene, Look.POWER).equals("off");
+        String screen = dark ? "Dark" : !up(now) ? "Starting…" : screen(standing, shows(scene, Look.ADDRESS_SHOWN));
+        boolean swapped = shows(scene, Look.LABEL).equals("other");
         return new Face(
                 station.id(),
                 station.name(),
                 kind.map(Kind::id).orElse(""),
-                standing.mac().toString(),
-                standing.serial(),
+                (swapped ? standing.answering() : standing.mac()).toString(),
+                swapped ? SiteModel.OTHER_SERIAL : standing.serial(),
                 station.leased().toString().replaceAll("\\.\\d+$", ""),
                 screen,
-                lights(),
-                up(now) && !faults.contains(Fault.UNPLUGGED) ? CLOCK.format(now.atZone(ZONE)) : "",
+                lights(shows(scene, Look.LINK).equals("lit")),
+                up(now) && !dark
+                        ? CLOCK.format((scene.clockRight() ? now : now.minusSeconds(CLOCK_BEHIND)).atZone(ZONE))
+                        : "",
                 kind.isPresent(),
                 menu,
-                faults());
+                faults(),
+                possible(),
+                looks(scene));
     }
 
-    /** What its lights show: as they should, or, with its plug pulled, as the table has it for nothing. */
-    private List<String> lights() {
-        boolean linked = !faults.contains(Fault.UNPLUGGED);
+    private static String screen(Station standing, String shown) {
+        String planned = standing.planned().toString();
+        return switch (shown) {
+            case "pool" -> "Address " + standing.leased();
+            case "self" -> "Address 169.254.77." + planned.replaceAll(".*\\.", "");
+            case "foreign" -> "Address 192.0.2." + planned.replaceAll(".*\\.", "");
+            case "slip" -> "Address " + slipped(planned);
+            case "in-use" -> "Address in use";
+            case "nothing" -> "Dark";
+            default -> "Address " + planned;
+        };
+    }
+
+    /** The slip of the hand: two figures of the third group swapped. */
+    private static String slipped(String address) {
+        return address.replaceAll("\\.(\\d)(\\d)\\.(\\d+)$", ".$2$1.$3");
+    }
+
+    private static String shows(Scene scene, Look look) {
+        int seen = scene.observe(look);
+        return look.outcomes().get(Math.max(0, seen));
+    }
+
+    /** What eyes see, look by look, in the words in which the question is asked. */
+    private static List<Seen> looks(Scene scene) {
+        return Arrays.stream(Look.values())
+                .filter(l -> l.by() == Look.By.EYES && scene.possible(l))
+                .map(l -> new Seen(l, l.words(), BOOK.words(l, shows(scene, l))))
+                .toList();
+    }
+
+    /** The faults that would show at it. */
+    private List<Cause> possible() {
+        return Arrays.stream(Cause.values())
+                .filter(c -> Arrays.stream(Look.values())
+                        .filter(station.scene()::possible)
+                        .anyMatch(l -> c.apply(station.scene()).observe(l) != 0))
+                .toList();
+    }
+
+    /** What its lights show: as they should, or, with no link, as the table has it for nothing. */
+    private List<String> lights(boolean linked) {
         var shown = new LinkedHashMap<String, String>();
         for (var signal : kind.map(Kind::signals).orElse(List.of()))
             if (linked

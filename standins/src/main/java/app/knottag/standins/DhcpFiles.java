@@ -2,6 +2,7 @@ package app.knottag.standins;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
+import app.knottag.core.reach.Cause;
 import app.knottag.core.reach.SiteModel.Station;
 import java.io.IOException;
 import java.io.StreamTokenizer;
@@ -54,27 +55,27 @@ final class DhcpFiles {
         Files.writeString(kept, file);
     }
 
-    /** The station with the address that is reserved for its MAC, or as it was. */
+    /** The station with the address that is reserved for its MAC; on automatic without one it stands in the pool. */
     Station leased(Station station) {
         var host = hosts.get(station.mac());
-        return host == null ? station : station.withLease(host.address());
+        if (host != null) return station.withLease(host.address());
+        return station.automatic() ? station.with(Cause.STILL_AUTOMATIC) : station;
     }
 
     String leases(List<Station> up, Instant now) {
         var file = new StringBuilder("# The leases of the stand-in; the last block of an address counts.\n");
         for (var s : up)
-            if (s.automatic())
-                file.append("lease ")
-                        .append(s.address())
-                        .append(" {\n  starts ")
-                        .append(time(now))
-                        .append(";\n  ends ")
-                        .append(time(now.plusSeconds(LEASE_SECONDS)))
-                        .append(";\n  binding state active;\n  hardware ethernet ")
-                        .append(s.mac().toString().toLowerCase(Locale.ROOT))
-                        .append(";\n  client-hostname \"")
-                        .append(s.id())
-                        .append("\";\n}\n");
+            file.append("lease ")
+                    .append(s.leased())
+                    .append(" {\n  starts ")
+                    .append(time(now))
+                    .append(";\n  ends ")
+                    .append(time(now.plusSeconds(LEASE_SECONDS)))
+                    .append(";\n  binding state active;\n  hardware ethernet ")
+                    .append(s.mac().toString().toLowerCase(Locale.ROOT))
+                    .append(";\n  client-hostname \"")
+                    .append(s.id())
+                    .append("\";\n}\n");
         return file.toString();
     }
 

@@ -4,6 +4,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
+import app.knottag.core.reach.Scene;
 import app.knottag.core.reach.SiteModel.Role;
 import app.knottag.core.reach.SiteModel.Station;
 import java.util.ArrayList;
@@ -13,7 +14,11 @@ import java.util.Optional;
 /** The made-up devices on the bench. MACs come from the block for documentation (RFC 7042). */
 final class GardenCentre {
 
+    /** Nothing but a device on the network. */
+    static final Scene.Traits PLAIN = new Scene.Traits(false, false, false, false);
+
     private static final String NET = "10.44.16.";
+    private static final String OFFICE = "10.44.17.";
     private static final Kinds KINDS = Kinds.shipped();
 
     private GardenCentre() {}
@@ -24,7 +29,11 @@ final class GardenCentre {
     static List<Made> devices() {
         var made = new ArrayList<Made>();
         made.add(new Made(
-                station(NET, "router", "Router", Role.GATEWAY, "00:00:5E:00:53:01", "", 1, 1, 0, "", ""),
+                station(OFFICE, "office-side", "Router", Role.GATEWAY, "00:00:5E:00:53:02", "", 1, 1, 0, "", "", PLAIN),
+                Optional.empty(),
+                true));
+        made.add(new Made(
+                station(NET, "router", "Router", Role.GATEWAY, "00:00:5E:00:53:01", "", 1, 1, 0, "", "", PLAIN),
                 Optional.empty(),
                 true));
         for (int n = 1; n <= 5; n++)
@@ -108,6 +117,28 @@ final class GardenCentre {
                 142,
                 7100,
                 false));
+        made.add(endpoint(
+                OFFICE,
+                "accounts-scanner",
+                "Accounts scanner",
+                "document-scanner",
+                "00:00:5E:00:53:E1",
+                "NS204117",
+                45,
+                45,
+                8610,
+                true));
+        made.add(endpoint(
+                OFFICE,
+                "adas-tablet",
+                "Ada's tablet",
+                "own-device",
+                "00:00:5E:00:53:EA",
+                "AT-2044-17",
+                44,
+                44,
+                10080,
+                true));
         made.addAll(OtherSites.devices());
         return made;
     }
@@ -118,7 +149,9 @@ final class GardenCentre {
 
     static Made partner(String net, String id, String name, String mac, int host, String ask, String answer) {
         return new Made(
-                station(net, id, name, Role.PARTNER, mac, "", host, host, 7500, ask, answer), Optional.empty(), true);
+                station(net, id, name, Role.PARTNER, mac, "", host, host, 7500, ask, answer, PLAIN),
+                Optional.empty(),
+                true);
     }
 
     private static Made endpoint(
@@ -158,7 +191,12 @@ final class GardenCentre {
                 leased,
                 port,
                 service.ask(),
-                service.answer().replace("{serial}", serial));
+                service.answer().replace("{serial}", serial),
+                new Scene.Traits(
+                        net.equals(OFFICE),
+                        !service.partnerAsk().isEmpty(),
+                        !service.ask().isEmpty(),
+                        kind.talks().stream().anyMatch(t -> t.to() == Kind.Talk.To.INTERNET)));
         return new Made(setUp ? station : station.withAddress(true, Optional.empty()), Optional.of(kind), setUp);
     }
 
@@ -173,19 +211,20 @@ final class GardenCentre {
             int leased,
             int port,
             String ask,
-            String answer) {
+            String answer,
+            Scene.Traits traits) {
         return new Station(
                 id,
                 name,
                 role,
                 Mac.parse(mac),
                 serial,
-                true,
                 false,
                 Optional.of(Ipv4Address.parse(net + host)),
                 Ipv4Address.parse(net + leased),
                 port,
                 ask,
-                answer);
+                answer,
+                Scene.intended(traits));
     }
 }

@@ -1,6 +1,6 @@
 package app.knottag.standins;
 
-import app.knottag.core.reach.Fault;
+import app.knottag.core.reach.Cause;
 import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
@@ -53,6 +53,7 @@ public final class Main {
     private static void serve(HttpServer server, Bench bench) {
         var json = new JsonMapper();
         server.createContext("/neighbours", exchange -> answer(exchange, 200, bench.neighbours()));
+        server.createContext("/away", exchange -> answer(exchange, 200, bench.away()));
         server.createContext("/dhcp/leases", exchange -> answer(exchange, 200, bench.leases()));
         server.createContext("/dhcp/reservations", exchange -> {
             try {
@@ -76,7 +77,7 @@ public final class Main {
                     }
                     case "POST restart" -> bench.change(path[2], device -> device.restart(Instant.now()));
                     case "PUT faults", "DELETE faults" -> {
-                        var fault = Fault.valueOf(path[4]);
+                        var fault = Cause.valueOf(path[4]);
                         bench.change(path[2], device -> device.upset(fault, what.startsWith("PUT")));
                     }
                     default -> throw new IllegalArgumentException("The bench cannot do that: " + what);

@@ -54,7 +54,7 @@ final class OtherSites {
 
     private static Made router(String net, String id, String mac) {
         return new Made(
-                GardenCentre.station(net, id, "Router", Role.GATEWAY, mac, "", 1, 1, 0, "", ""),
+                GardenCentre.station(net, id, "Router", Role.GATEWAY, mac, "", 1, 1, 0, "", "", GardenCentre.PLAIN),
                 Optional.empty(),
                 true);
     }

@@ -4,16 +4,21 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.knottag.core.address.Ipv4Address;
-import app.knottag.core.reach.Fault;
+import app.knottag.core.kind.Kind;
+import app.knottag.core.kind.Kinds;
+import app.knottag.core.reach.Cause;
+import app.knottag.core.reach.Neighbour;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
+import java.net.ConnectException;
 import java.net.DatagramPacket;
 import java.net.DatagramSocket;
 import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.HashSet;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
@@ -72,22 +77,107 @@ class BenchTest {
         assertThat(bench.neighbours()).contains("10.44.16.51").contains("00:00:5e:00:53:11");
     }
 
+    /** What a machine would find at the sockets, in the words of the looks. */
+    private String wire(String address, int port, String ask) throws IOException {
+        var at = Ipv4Address.parse(address);
+        var holder = Neighbour.readTable(bench.neighbours()).stream()
+                .filter(n -> n.address().equals(at))
+                .findFirst();
+        String open = "silent";
+        if (holder.isPresent())
+            try (var socket = new Socket()) {
+                socket.connect(new InetSocketAddress(bench.loopback(at), port), 400);
+                open = "open";
+            } catch (ConnectException refused) {
+                open = "refused";
+            } catch (IOException silent) {
+                // A firewall swallows it.
+            }
+        String said = open.equals("open") ? ask(address, port, ask) : "";
+        return holder.map(n -> n.mac().toString().substring(15)).orElse("nobody") + " "
+                + (echoes(address) ? "answers" : "silent") + " " + open + " " + said;
+    }
+
     @DisplayName("A fault is seen by the next probe, and mending it too")
-    @ParameterizedTest(name = "{0}: echo {1}, service {2}")
-    @CsvSource({
-        "UNPLUGGED, false, refused",
-        "BACK_ON_AUTOMATIC, false, refused",
-        "ADDRESS_HELD_BY_ANOTHER, true, refused",
-        "SERVICE_ON_OTHER_PORT, true, refused",
-    })
-    void faults(Fault fault, boolean echo, String service) throws IOException {
-        for (int round = 0; round < 3; round++) {
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "NO_POWER         | nobody silent silent",
+                "WAN_SOCKET       | nobody silent silent",
+                "STILL_AUTOMATIC  | nobody silent silent",
+                "ADDRESS_SLIP     | nobody silent silent",
+                "HELD_BY_NEWER    | 4E answers refused",
+                "HELD_BY_OLDER    | 4E answers refused",
+                "MASK_WRONG       | 11 silent silent",
+                "DEVICE_FIREWALL  | 11 answers silent",
+                "SERVICE_OFF      | 11 answers refused",
+                "OTHER_PORT       | 11 answers refused",
+                "ALLOW_LIST       | 11 answers open null",
+                "WRONG_UNIT       | 4E answers open I AM XX-0000-0000",
+                "WRONG_VARIANT    | 11 answers open HELLO",
+                "OTHER_INTERFACE_ON_RECORD | 10 answers open I AM OC2-7H41-0031",
+                "CLOCK_WRONG      | 11 answers open I AM OC2-7H41-0031",
+            })
+    void faults(Cause fault, String seen) throws IOException {
+        for (int round = 0; round < 2; round++) {
             bench.change("till-1", device -> device.upset(fault, true));
-            assertThat(echoes("10.44.16.51")).isEqualTo(echo);
-            assertThat(ask("10.44.16.51", 7451, "WHO ARE YOU")).isEqualTo(service);
+            assertThat(wire("10.44.16.51", 7451, "WHO ARE YOU").strip()).isEqualTo(seen);
             bench.change("till-1", device -> device.upset(fault, false));
             assertThat(ask("10.44.16.51", 7451, "WHO ARE YOU")).isEqualTo("I AM OC2-7H41-0031");
         }
+    }
+
+    @DisplayName("The partner's own side can be wrong as well")
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "PARTNER_DOWN             | null",
+                "PARTNER_POINTS_ELSEWHERE | null",
+                "PARTNER_OTHER_PORT       | REFUSED by 10.44.16.51 port 7452",
+                "CROSSED_PAIR             | REACHED XX-0000-0000",
+                "ALLOW_LIST               | REFUSED: 10.44.16.51 hangs up",
+                "WRONG_VARIANT            | REFUSED: a strange answer from 10.44.16.51",
+                "NO_POWER                 | NO ANSWER from 10.44.16.51",
+            })
+    void partners(Cause fault, String said) throws IOException {
+        bench.change("till-1", device -> device.upset(fault, true));
+        assertThat("" + ask("10.44.16.31", 7500, "TEST 10.44.16.51 7451")).isEqualTo(said);
+    }
+
+    @DisplayName("Every fault that a device offers shows to somebody who stands before it or to the machine")
+    @Test
+    void everyOfferedFaultShows() throws IOException {
+        var kinds = new HashSet<String>();
+        for (var face : bench.faces()) {
+            kinds.add(face.kind());
+            assertThat(face.possible()).as(face.id()).contains(Cause.NO_POWER, Cause.ADDRESS_SLIP);
+            assertThat(face.looks()).extracting(Device.Seen::seen).doesNotContainNull();
+        }
+        assertThat(kinds)
+                .containsAll(Kinds.shipped().all().stream().map(Kind::id).toList());
+        assertThat(bench.away()).isEmpty();
+        bench.change("till-1", device -> device.upset(Cause.OWN_VANTAGE, true));
+        assertThat(bench.away()).isEqualTo("10.44.16.");
+        bench.change("till-1", device -> device.upset(Cause.GATEWAY_DOWN, true));
+        assertThat(echoes("10.44.16.1")).isFalse();
+        assertThat(echoes("10.44.24.1")).isTrue();
+    }
+
+    @Test
+    void aScreenThatIsFilledInAnewIsRightAfterTheRestart() throws IOException {
+        bench.change("till-1", device -> device.upset(Cause.ADDRESS_SLIP, true));
+        var face = bench.faces().stream()
+                .filter(f -> f.id().equals("till-1"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(face.screen()).isEqualTo("Address 10.44.61.51");
+        bench.change("till-1", device -> device.restart(Instant.now().minusSeconds(60)));
+        assertThat(echoes("10.44.16.51")).isFalse();
+        bench.change("till-1", device -> device.type(face.typed()));
+        bench.change("till-1", device -> device.restart(Instant.now().minusSeconds(60)));
+        assertThat(echoes("10.44.16.51")).isTrue();
     }
 
     @Test

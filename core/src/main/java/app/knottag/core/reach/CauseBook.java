@@ -69,7 +69,8 @@ public record CauseBook(
         return looks.get(look).get(look.outcomes().indexOf(outcome));
     }
 
-    Entry of(Cause cause) {
+    /** Returns what stands in the book of a cause. */
+    public Entry of(Cause cause) {
         return causes.get(cause);
     }
 }

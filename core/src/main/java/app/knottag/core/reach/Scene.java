@@ -45,7 +45,7 @@ public final class Scene {
     }
 
     /** Which unit stands there. */
-    enum Unit {
+    public enum Unit {
         OWN,
         SWAPPED,
         VARIANT
@@ -156,6 +156,80 @@ public final class Scene {
     /** Returns the outcome of a look, following the packet: an index into the look's outcomes, or {@link #ANYTHING}. */
     public int observe(Look look) {
         return look.outcomes().indexOf(seen(look));
+    }
+
+    /** Where a device stands on the wire of its segment. */
+    public enum Stands {
+        PLANNED,
+        POOL,
+        NOWHERE
+    }
+
+    /** Returns where the device itself stands, whoever else may hold its address. */
+    public Stands stands() {
+        if (!inOwnSegment() || state.holder == Holder.OLDER) return Stands.NOWHERE;
+        return switch (shown(state.address)) {
+            case "planned" -> Stands.PLANNED;
+            case "pool" -> Stands.POOL;
+            default -> Stands.NOWHERE;
+        };
+    }
+
+    /** Whether another device answers at its planned address. */
+    public boolean strangerHolds() {
+        return state.holder != Holder.NOBODY;
+    }
+
+    /** Whether what reaches the device at its planned address gets an answer back. */
+    public boolean answersBack() {
+        return state.mask;
+    }
+
+    /** Which unit really stands there. */
+    public Unit unit() {
+        return state.unit;
+    }
+
+    /** Whether the MAC on record is that of its other interface. */
+    public boolean siblingMac() {
+        return state.siblingMac;
+    }
+
+    /** Whether it gives the caller an answer once its port is open. */
+    public boolean letsCallersIn() {
+        return state.allowed;
+    }
+
+    /** How its service port answers to somebody in its own segment, as {@link Look#PORT} names it. */
+    public String portState() {
+        return but(s -> s.holder = Holder.NOBODY).port(true);
+    }
+
+    /** Whether its partner is up, points at its address, at its port, and is its own. */
+    public String partnerSide() {
+        var s = state;
+        if (!s.partnerUp || !s.partnerAddress) return "none";
+        return s.crossed ? "other" : s.partnerPort ? "reaches" : "refused";
+    }
+
+    /** Whether its clock is right. */
+    public boolean clockRight() {
+        return state.clock;
+    }
+
+    /** Whether the gateway of its segment is up. */
+    public boolean gatewayUp() {
+        return state.gatewayUp;
+    }
+
+    /** Whether the resolver of its site is up. */
+    public boolean resolverUp() {
+        return state.resolverUp;
+    }
+
+    /** Whether one looks from its own segment. */
+    public boolean lookedAtFromWithin() {
+        return state.vantage == Where.OWN;
     }
 
     private String seen(Look look) {
@@ -288,7 +362,8 @@ public final class Scene {
 
     private String partnerTest() {
         var s = state;
-        if (!s.partnerUp || !s.partnerAddress) return "none";
+        // The partner is asked from here, too.
+        if (s.vantage != Where.OWN || !s.partnerUp || !s.partnerAddress) return "none";
         if (s.crossed) return "other";
         String port = port(true);
         if (port.equals("silent")) return "none";

@@ -23,16 +23,22 @@ public record SiteModel(List<Station> stations) {
         PARTNER
     }
 
+    /** MAC of the made-up stranger, from the block for documentation (RFC 7042). */
+    public static final Mac STRANGER = Mac.parse("00:00:5E:00:53:4E");
+
+    /** Serial of the unit that stands there by mistake. */
+    public static final String OTHER_SERIAL = "XX-0000-0000";
+
     /**
      * One device.
      *
-     * @param linked whether power and cable are in
      * @param automatic whether it takes the leased address instead of the one typed on it
      * @param typed what was typed on the device: its fixed address, or empty while it has none
      * @param leased what the DHCP server would give it
      * @param port where its service listens, 0 for none
      * @param ask line its service understands
      * @param answer line its service gives back, serial filled in
+     * @param scene how it and all between it and its service stand
      */
     public record Station(
             String id,
@@ -40,92 +46,120 @@ public record SiteModel(List<Station> stations) {
             Role role,
             Mac mac,
             String serial,
-            boolean linked,
             boolean automatic,
             Optional<Ipv4Address> typed,
             Ipv4Address leased,
             int port,
             String ask,
-            String answer) {
+            String answer,
+            Scene scene) {
 
-        /** Returns the address it answers at: the leased one on automatic or while none was typed. */
-        public Ipv4Address address() {
+        /** Returns the address it answers at, or empty when it stands nowhere on the wire of its segment. */
+        public Optional<Ipv4Address> address() {
+            return switch (scene.stands()) {
+                case PLANNED -> Optional.of(planned());
+                case POOL -> Optional.of(leased);
+                case NOWHERE -> Optional.empty();
+            };
+        }
+
+        /** Whether it has its address from the DHCP server. */
+        public boolean leasing() {
+            return address().isPresent() && (automatic || scene.stands() == Scene.Stands.POOL);
+        }
+
+        /** Returns the address that it has when all is well: the leased one on automatic or while none was typed. */
+        public Ipv4Address planned() {
             return automatic ? leased : typed.orElse(leased);
         }
 
-        Station withLinked(boolean on) {
-            return new Station(id, name, role, mac, serial, on, automatic, typed, leased, port, ask, answer);
+        /** Returns the MAC that answers: that of the unit and interface that really stand there. */
+        public Mac answering() {
+            return scene.unit() == Scene.Unit.SWAPPED ? STRANGER : scene.siblingMac() ? new Mac(mac.bits() ^ 1) : mac;
+        }
+
+        /** Returns what its service says. */
+        public String says() {
+            return switch (scene.unit()) {
+                case OWN -> answer;
+                case SWAPPED -> serial.isEmpty() ? answer : answer.replace(serial, OTHER_SERIAL);
+                case VARIANT -> "HELLO";
+            };
         }
 
         /** Returns the station with another setting of its address. */
         public Station withAddress(boolean onAutomatic, Optional<Ipv4Address> address) {
-            return new Station(id, name, role, mac, serial, linked, onAutomatic, address, leased, port, ask, answer);
+            return new Station(id, name, role, mac, serial, onAutomatic, address, leased, port, ask, answer, scene);
         }
 
         /** Returns the station with another address kept for it by the DHCP server. */
         public Station withLease(Ipv4Address address) {
-            return new Station(id, name, role, mac, serial, linked, automatic, typed, address, port, ask, answer);
+            return new Station(id, name, role, mac, serial, automatic, typed, address, port, ask, answer, scene);
         }
 
-        /** Returns the station as another unit of the same kind would stand there. */
-        Station withUnit(Mac other, String otherSerial) {
-            return new Station(
-                    id,
-                    name,
-                    role,
-                    other,
-                    otherSerial,
-                    linked,
-                    automatic,
-                    typed,
-                    leased,
-                    port,
-                    ask,
-                    serial.isEmpty() ? answer : answer.replace(serial, otherSerial));
+        /** Returns the station with something wrong. */
+        public Station with(Cause cause) {
+            return in(cause.apply(scene));
         }
 
-        Station withPort(int number) {
-            return new Station(id, name, role, mac, serial, linked, automatic, typed, leased, number, ask, answer);
+        /** Returns the station in another scene. */
+        public Station in(Scene other) {
+            return new Station(id, name, role, mac, serial, automatic, typed, leased, port, ask, answer, other);
         }
     }
 
     /**
-     * Returns the station with this id.
-     *
-     * @throws IllegalArgumentException if there is none
+     * Returns the site as it stands on the wire with what is wrong at its stations: with the strangers that hold an
+     * address, and the routers that are down for all behind them.
      */
-    public Station station(String id) {
-        return stations.stream()
-                .filter(s -> s.id().equals(id))
-                .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException("no station " + id));
+    public SiteModel onTheWire() {
+        var wire = new ArrayList<Station>();
+        for (var s : stations) {
+            boolean down = s.role() == Role.GATEWAY
+                    && stations.stream()
+                            .anyMatch(o -> !o.scene().gatewayUp()
+                                    && network(o.leased()).equals(network(s.leased())));
+            wire.add(down ? s.with(Cause.NO_POWER) : s);
+        }
+        for (var s : stations)
+            if (s.scene().strangerHolds())
+                // The later device wins the neighbour table, as the last answer does on a real wire.
+                wire.add(new Station(
+                        s.id() + "-stranger",
+                        "A stranger",
+                        Role.ENDPOINT,
+                        STRANGER,
+                        "",
+                        false,
+                        Optional.of(s.planned()),
+                        s.leased(),
+                        0,
+                        "",
+                        "",
+                        Scene.intended(new Scene.Traits(false, false, false, false))));
+        return new SiteModel(wire);
     }
 
-    /** Returns the site with one station in place of the one with the same id. */
-    public SiteModel with(Station changed) {
-        return new SiteModel(stations.stream()
-                .map(s -> s.id().equals(changed.id()) ? changed : s)
-                .toList());
-    }
-
-    SiteModel plus(Station added) {
-        var more = new ArrayList<>(stations);
-        more.add(added);
-        return new SiteModel(more);
+    /** The network of the demo's sites is a /24. */
+    public static String network(Ipv4Address address) {
+        return address.toString().replaceAll("\\d+$", "");
     }
 
     /** Returns who answers at an address; when two hold it, the one that came last wins the neighbour table. */
     public Optional<Station> at(Ipv4Address address) {
         return stations.stream()
-                .filter(s -> s.linked() && s.address().equals(address))
+                .filter(s -> s.address().filter(address::equals).isPresent())
                 .reduce((first, second) -> second);
     }
 
     /** Returns the neighbour table as the gateway sees it: one MAC for each address that answers. */
     public List<Neighbour> neighbours() {
         return stations.stream()
-                .filter(s -> at(s.address()).filter(s::equals).isPresent())
-                .map(s -> new Neighbour(s.address(), s.mac()))
+                .flatMap(s -> s
+                        .address()
+                        .filter(a -> at(a).filter(s::equals).isPresent())
+                        .map(a -> new Neighbour(a, s.answering()))
+                        .stream())
                 .toList();
     }
 }

@@ -1,6 +1,8 @@
 package app.knottag.server.reach;
 
-import app.knottag.core.reach.Fault;
+import app.knottag.core.reach.Cause;
+import app.knottag.core.reach.CauseBook;
+import app.knottag.core.reach.Look;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.util.Arrays;
@@ -34,9 +36,14 @@ class BenchPanelController {
             String clock,
             boolean settable,
             Map<String, String> typed,
-            List<Fault> faults) {}
+            List<Cause> faults,
+            List<Cause> possible,
+            List<BenchLook> looks) {}
 
-    record FaultView(Fault fault, String label) {}
+    /** One way to look at a device, and what one sees. */
+    record BenchLook(Look look, String words, String seen) {}
+
+    record FaultView(Cause fault, String label) {}
 
     record Panel(List<Device> devices, List<FaultView> faults) {}
 
@@ -53,8 +60,8 @@ class BenchPanelController {
         var devices = json.readValue(standIns.get("/devices"), new TypeReference<List<Device>>() {});
         return new Panel(
                 devices,
-                Arrays.stream(Fault.values())
-                        .map(f -> new FaultView(f, f.label()))
+                Arrays.stream(Cause.values())
+                        .map(f -> new FaultView(f, CauseBook.shipped().of(f).title()))
                         .toList());
     }
 
@@ -71,13 +78,13 @@ class BenchPanelController {
     }
 
     @PutMapping("/api/bench-panel/{id}/faults/{fault}")
-    Panel upset(@PathVariable String id, @PathVariable Fault fault) {
+    Panel upset(@PathVariable String id, @PathVariable Cause fault) {
         standIns.send("PUT", "/devices/" + id(id) + "/faults/" + fault, "");
         return panel();
     }
 
     @DeleteMapping("/api/bench-panel/{id}/faults/{fault}")
-    Panel mend(@PathVariable String id, @PathVariable Fault fault) {
+    Panel mend(@PathVariable String id, @PathVariable Cause fault) {
         standIns.send("DELETE", "/devices/" + id(id) + "/faults/" + fault, "");
         return panel();
     }

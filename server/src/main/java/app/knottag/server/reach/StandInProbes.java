@@ -3,10 +3,12 @@ package app.knottag.server.reach;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.reach.Neighbour;
+import app.knottag.core.reach.SiteModel;
 import java.io.IOException;
 import java.net.DatagramPacket;
 import java.net.DatagramSocket;
 import java.net.InetAddress;
+import java.net.NoRouteToHostException;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
@@ -30,6 +32,7 @@ class StandInProbes extends NetworkProbes {
 
     @Override
     InetAddress dialled(Ipv4Address address) throws IOException {
+        if (away(address)) throw new NoRouteToHostException(address + " is in another network");
         return InetAddress.getByAddress(
                 new byte[] {127, (byte) secondGroup, (byte) address.group(2), (byte) address.group(3)});
     }
@@ -39,10 +42,15 @@ class StandInProbes extends NetworkProbes {
         return "this machine, to the stand-ins";
     }
 
+    /** Somebody may have put this machine into another network on the bench. */
+    private boolean away(Ipv4Address address) {
+        return standIns.get("/away").lines().anyMatch(SiteModel.network(address)::equals);
+    }
+
     /** The stand-ins' neighbour table is always at hand. */
     @Override
     public boolean standsIn(Ipv4Prefix prefix) {
-        return true;
+        return !away(prefix.network());
     }
 
     @Override
@@ -62,7 +70,9 @@ class StandInProbes extends NetworkProbes {
 
     @Override
     public List<Neighbour> neighbours() {
-        return Neighbour.readTable(standIns.get("/neighbours"));
+        return Neighbour.readTable(standIns.get("/neighbours")).stream()
+                .filter(n -> !away(n.address()))
+                .toList();
     }
 
     /** Loopback refuses for an address that nobody has; on a wire nobody would answer at all. */
