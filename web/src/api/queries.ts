@@ -181,10 +181,18 @@ export const runbookQuery = (id: number) =>
     queryFn: () => okWithTag(api.GET('/api/endpoints/{id}/runbook', endpoint(id))),
     refetchInterval: 20_000,
   });
-export const roundQuery = (id: number) =>
+export const lineQuery = (id: number) =>
   queryOptions({
-    queryKey: ['endpoint', id, 'round'],
-    queryFn: () => ok(api.GET('/api/endpoints/{id}/rounds/latest', endpoint(id))),
+    queryKey: ['endpoint', id, 'line'],
+    queryFn: () => ok(api.GET('/api/endpoints/{id}/line', endpoint(id))),
+  });
+/** What comes in while a round runs. */
+export const underwayQuery = (id: number) =>
+  queryOptions({
+    queryKey: ['endpoint', id, 'underway'],
+    queryFn: () => ok(api.GET('/api/endpoints/{id}/rounds/underway', endpoint(id))),
+    refetchInterval: 300,
+    gcTime: 0,
   });
 export const benchQuery = queryOptions({
   queryKey: ['bench'],

@@ -2,6 +2,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
   import { diagnosisQuery } from '../../api/queries';
+  import Answers from './Answers.svelte';
   import Loading from '../../ui/Loading.svelte';
   import Trouble from '../../ui/Trouble.svelte';
 
@@ -37,16 +38,8 @@
       problem = asProblem(error);
     }
   }
-
-  /** A figure gives the answer of that place, as its key beside it says. */
-  function press(event: KeyboardEvent) {
-    const typing = (event.target as HTMLElement).closest('input, select, textarea, dialog');
-    const outcome = d?.next?.outcomes[Number(event.key) - 1];
-    if (d?.next && outcome && mayWork && !typing && !event.ctrlKey) void look(outcome.outcome, d.next.look);
-  }
 </script>
 
-<svelte:window onkeydown={press} />
 {#if query.error}
   <Trouble problem={asProblem(query.error)} again={() => query.refetch()} />
 {:else if !d}
@@ -83,6 +76,7 @@
         </li>
       {/each}
     </ol>
+    {#if d.learned}<p class="quiet text-sm">{d.learned}</p>{/if}
   </section>
   {#if d.next && mayWork}
     <section class="mt-3 border-t-2 border-base-content pt-3" aria-label="Try now">
@@ -92,14 +86,8 @@
       </p>
       <h3 class="mt-1 text-xl leading-tight font-bold">{d.next.words}</h3>
       {#each d.next.signals as signal (signal)}<p class="quiet text-sm">{signal}</p>{/each}
-      <div class="mt-3 flex flex-wrap gap-2">
-        {#each d.next.outcomes as o, i (o.outcome)}
-          <button class="btn btn-outline btn-primary" onclick={() => d.next && look(o.outcome, d.next.look)}
-            >{o.words} <kbd>{i + 1}</kbd></button
-          >
-        {/each}
-        <button class="btn btn-ghost" onclick={() => d.next && look('', d.next.look)}>Cannot tell</button>
-      </div>
+      <Answers outcomes={d.next.outcomes} answer={(o) => d.next && look(o, d.next.look)} />
+      <button class="btn mt-2 btn-ghost" onclick={() => d.next && look('', d.next.look)}>Cannot tell</button>
     </section>
   {/if}
   {#if first && (d.found || !d.next)}

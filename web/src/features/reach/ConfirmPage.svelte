@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
-  import { roundQuery, runbookQuery, siteQuery } from '../../api/queries';
+  import { lineQuery, runbookQuery, siteQuery, underwayQuery } from '../../api/queries';
   import Lately from '../plan/Lately.svelte';
   import Knot from '../../ui/Knot.svelte';
   import Loading from '../../ui/Loading.svelte';
@@ -10,98 +10,150 @@
   import Trouble from '../../ui/Trouble.svelte';
   import { at } from '../../router';
   import Causes from './Causes.svelte';
+  import LookNow from './LookNow.svelte';
+  import OfficeWord from './OfficeWord.svelte';
   import SignOff from './SignOff.svelte';
 
   let { endpoint, mayWork }: { endpoint: { data: Schemas['EndpointView']; etag: string }; mayWork: boolean } =
     $props();
-  const TITLES = {
-    ANSWERS: 'The address answers',
-    WHO_ANSWERS: 'Who answers there',
-    PORT_OPEN: 'Its service port is open',
-    SERVICE: 'The service gives its serial',
-    PARTNER: "The partner's side reaches it",
-  };
   const client = useQueryClient();
   const e = $derived(endpoint.data);
-  const latest = createQuery(() => roundQuery(e.id));
+  const latest = createQuery(() => lineQuery(e.id));
   const site = createQuery(() => siteQuery(e.siteId));
   const book = createQuery(() => runbookQuery(e.id));
   let asking = $state(false);
   let problem = $state<Problem | null>(null);
-  const round = $derived(latest.data?.round ?? null);
+  /** A check that somebody wants to look at once more. */
+  let again = $state<string | null>(null);
+  const underway = createQuery(() => ({ ...underwayQuery(e.id), enabled: asking }));
+  const line = $derived(latest.data);
   const zone = $derived(site.data?.zone ?? 'UTC');
-  const failed = $derived(round?.results.find((r) => r.knot === 'FRAYED'));
+  const rungs = $derived(line?.rungs ?? []);
+  const failed = $derived(rungs.find((r) => r.knot === 'FRAYED' && r.maker !== 'OFFICE'));
+  const eyes = $derived(rungs.filter((r) => r.maker === 'EYES'));
+  const looking = $derived(
+    eyes.find((r) => r.check === again) ?? (failed ? undefined : eyes.find((r) => r.knot === 'OPEN')),
+  );
+  const from = (r: { at?: string | null; by: string; evidence: string; vantage: string; millis: number }) =>
+    !r.at
+      ? undefined
+      : r.vantage
+        ? `${clockTime(r.at, zone)}, took ${r.millis} ms, from ${r.vantage}`
+        : `${r.evidence} by ${r.by}, ${dayTime(r.at, zone)}`;
   const steps = $derived(
-    (Object.keys(TITLES) as (keyof typeof TITLES)[]).map((key) => {
-      const result = round?.results.find((r) => r.check === key);
-      const tried = result && result.knot !== 'OPEN';
+    rungs.map((r) => {
+      const soon = underway.data?.results.find((u) => u.check === r.check);
+      const waits = asking && r.maker === 'MACHINE';
+      if (waits && soon)
+        return {
+          key: r.check,
+          title: r.title,
+          knot: soon.knot,
+          note: soon.seen,
+          bad: soon.knot === 'FRAYED',
+        };
       return {
-        key,
-        title: TITLES[key],
-        knot: asking ? ('HALF_DRAWN' as const) : (result?.knot ?? ('OPEN' as const)),
-        note: asking ? 'asking…' : (result?.seen ?? 'not tried yet'),
-        meta:
-          tried && !asking
-            ? `${clockTime(result.at, zone)}, took ${result.millis} ms, from ${result.vantage}`
-            : undefined,
-        bad: !asking && result?.knot === 'FRAYED',
+        key: r.check,
+        title: r.title,
+        knot: waits ? ('HALF_DRAWN' as const) : r.knot,
+        note: waits ? 'asking…' : r.note,
+        meta: waits ? undefined : from(r),
+        bad: !waits && (r.knot === 'FRAYED' || r.loosened !== ''),
       };
     }),
   );
   const headline = $derived(
     asking
       ? 'Asking…'
-      : !round
-        ? 'Not proved yet'
-        : failed
-          ? `${e.name} does not reach its service`
-          : round.holds
-            ? 'All checks hold'
+      : failed
+        ? `${e.name} does not reach its service`
+        : line?.missing === '' && rungs.length
+          ? 'All checks hold'
+          : line?.at && !line.machineFailed
+            ? 'Not proved yet: look for yourself'
             : 'Not proved yet',
   );
 
   async function check() {
     asking = true;
     problem = null;
+    again = null;
     try {
       const answer = await ok(
         api.POST('/api/endpoints/{id}/rounds', { params: { path: { id: e.id }, header: freshKey() } }),
       );
       client.removeQueries({ queryKey: ['endpoint', e.id, 'diagnosis'] });
-      client.setQueryData(['endpoint', e.id, 'round'], answer);
+      client.setQueryData(['endpoint', e.id, 'line'], answer);
     } catch (error) {
       problem = asProblem(error);
     } finally {
       asking = false;
+      client.removeQueries({ queryKey: ['endpoint', e.id, 'underway'] });
     }
+    await refresh();
+  }
+
+  async function refresh() {
     await client.invalidateQueries({ queryKey: ['endpoint', e.id], exact: true });
     await client.invalidateQueries({ queryKey: ['site', e.siteId] });
+  }
+
+  async function seen(answer: Schemas['LineView']) {
+    again = null;
+    client.setQueryData(['endpoint', e.id, 'line'], answer);
+    await client.invalidateQueries({ queryKey: ['endpoint', e.id, 'diagnosis'] });
+    await refresh();
   }
 </script>
 
 {#if latest.error}
   <Trouble problem={asProblem(latest.error)} again={() => latest.refetch()} />
-{:else if !latest.data}
+{:else if !line}
   <Loading />
+{:else if !rungs.length}
+  <h1>Not ready to be proved</h1>
+  <p class="quiet mt-1">Its address, MAC and serial must be on record first.</p>
+  <a class="link" href={at(e.siteId, 'onboard', e.id)}>Read its label at Onboard</a>
 {:else}
   <h1 aria-live="polite">{headline}</h1>
   <p class="quiet mt-1">
-    {round
-      ? `Last checked ${dayTime(round.at, zone)} by ${round.by}.`
-      : 'Five checks, from the address up to the real service.'}
+    {line.at
+      ? `Last checked ${dayTime(line.at, zone)} by ${line.by}. ${line.missing ? '' : line.gradeWords + '.'}`
+      : 'From its light up to its real job. A machine makes some checks, you look at the others.'}
   </p>
-  <div class="mt-5 grid gap-8 md:grid-cols-[minmax(0,17rem)_minmax(0,1fr)]">
-    <Steps {steps} current={failed?.check ?? null} label="Checks" />
-    <div>
-      {#if failed && !asking && round}
-        {#key round.id}<Causes endpointId={e.id} {mayWork} />{/key}
+  <div class="mt-5 grid gap-8 md:grid-cols-[minmax(0,19rem)_minmax(0,1fr)]">
+    <Steps
+      {steps}
+      current={looking?.check ?? failed?.check ?? null}
+      label="Checks"
+      choose={mayWork ? (key) => (again = key) : undefined}
+    />
+    <div class="max-md:order-first">
+      {#if looking && !asking && mayWork}
+        {#key looking.check}<LookNow
+            endpointId={e.id}
+            rung={looking}
+            first={!failed}
+            done={seen}
+            leave={again ? () => (again = null) : undefined}
+          />{/key}
+      {/if}
+      {#if failed && !asking && (line.machineFailed || line.at) && !again}
+        {#if failed.check === 'REFUSED'}
+          <p class="caution">
+            It lets in whom it must refuse. Look at its list of users and at the factory password, then look
+            again.
+          </p>
+        {:else}
+          {#key line.at}<Causes endpointId={e.id} {mayWork} />{/key}
+        {/if}
       {/if}
       {#if mayWork}
         <button
-          class="btn mt-4 {round && !failed ? 'btn-outline' : ''} btn-primary"
+          class="btn mt-4 {line.at && !line.machineFailed ? 'btn-outline' : ''} btn-primary"
           data-tie
           disabled={asking}
-          onclick={check}>{round ? 'Check again' : 'Run the checks'} <kbd>Space</kbd></button
+          onclick={check}>{line.at ? 'Check again' : 'Run the checks'} <kbd>Space</kbd></button
         >
       {/if}
       <Trouble {problem} />
@@ -117,17 +169,21 @@
       {#if e.confirmedAt}
         <div class="mt-6">
           <p class="flex items-center gap-3">
-            <Knot state={failed ? 'FRAYED' : 'TIGHT'} size={40} /><span class="text-lg font-bold"
-              >Signed off by {e.confirmedBy}</span
+            <Knot state={failed ? 'FRAYED' : line.missing ? 'HALF_DRAWN' : 'TIGHT'} size={40} /><span
+              class="text-lg font-bold">Signed off by {e.confirmedBy}</span
             >
           </p>
           <p class="quiet">
-            {dayTime(e.confirmedAt, zone)}{failed ? '. The latest checks fail: it no longer holds.' : ''}
+            {dayTime(e.confirmedAt, zone)}{line.signedOff ? `. ${line.signedOff.grade}.` : '.'}{failed ||
+            line.missing
+              ? ' It no longer holds.'
+              : ''}
           </p>
         </div>
-      {:else if round?.holds && !asking && mayWork}
-        <SignOff {endpoint} {round} />
+      {:else if !line.missing && !asking && mayWork}
+        <SignOff {endpoint} {line} />
       {/if}
+      <OfficeWord endpointId={e.id} {line} done={seen} />
     </div>
   </div>
   {#if site.data}

@@ -8,12 +8,12 @@
 
   let {
     endpoint,
-    round,
-  }: { endpoint: { data: Schemas['EndpointView']; etag: string }; round: Schemas['Round'] } = $props();
+    line,
+  }: { endpoint: { data: Schemas['EndpointView']; etag: string }; line: Schemas['LineView'] } = $props();
   const client = useQueryClient();
   const session = createQuery(() => sessionQuery);
   const e = $derived(endpoint.data);
-  let seenAtPartner = $state('');
+  let note = $state('');
   let problem = $state<Problem | null>(null);
 
   async function sign(event: SubmitEvent) {
@@ -22,7 +22,7 @@
       await ok(
         api.POST('/api/endpoints/{id}/confirmation', {
           params: { path: { id: e.id }, header: { 'If-Match': endpoint.etag } },
-          body: { seenAtPartner },
+          body: { note },
         }),
       );
       problem = null;
@@ -42,14 +42,8 @@
   </p>
 {:else}
   <form onsubmit={sign} class="mt-6">
-    {#if round.askAtPartner}
-      <TextField
-        label="What was seen at the partner’s side"
-        bind:value={seenAtPartner}
-        error={problem?.field('seenAtPartner')}
-        required
-      />
-    {/if}
+    <p class="text-lg font-bold">{line.gradeWords}.</p>
+    <TextField label="A note to the office (may be empty)" bind:value={note} error={problem?.field('note')} />
     <Trouble {problem} />
     <button class="btn mt-3 btn-primary">Sign off as {session.data?.name}</button>
   </form>

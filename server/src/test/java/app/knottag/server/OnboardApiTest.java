@@ -1,18 +1,10 @@
 package app.knottag.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.mockito.ArgumentMatchers.any;
-import static org.mockito.ArgumentMatchers.anyInt;
-import static org.mockito.Mockito.reset;
-import static org.mockito.Mockito.when;
 
-import app.knottag.core.address.Ipv4Address;
-import app.knottag.core.hardware.Mac;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.kind.Kinds;
-import app.knottag.core.reach.Neighbour;
-import app.knottag.core.reach.Probes;
 import app.knottag.core.runbook.GateForm;
 import app.knottag.server.demo.CarefulHand;
 import app.knottag.server.plan.Endpoints;
@@ -24,7 +16,6 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -120,23 +111,23 @@ class OnboardApiTest {
     @MethodSource("kinds")
     void fromFirstToLast(String kindId) {
         long id = endpoint(kindId, "The one", 57);
-        reset(Running.PROBES);
-        var address = Ipv4Address.parse("10.7.0.57");
         var service = Kinds.shipped().get(kindId).service();
-        when(Running.PROBES.vantage()).thenReturn("this machine");
-        when(Running.PROBES.answers(address)).thenReturn(true);
-        when(Running.PROBES.neighbours()).thenReturn(List.of(new Neighbour(address, Mac.parse("00:00:5E:00:53:39"))));
-        when(Running.PROBES.connect(any(), anyInt())).thenReturn(Probes.Connection.OPEN);
-        when(Running.PROBES.ask(any(), anyInt(), any()))
-                .thenReturn(Optional.of(service.answer().replace("{serial}", look(id).isNull() ? "" : serial(id))));
+        Running.network("10.7.0.57", "00:00:5E:00:53:39", service.answer().replace("{serial}", serial(id)));
         var left = new ArrayList<String>();
         for (var s : look(id).get("steps")) left.add(s.get("key").asString());
         for (String key : left) {
             var gate = step(look(id), key).get("gate");
             if (gate.get("type").asString().equals(GateType.CONFIRMED.name())) {
                 api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+                for (String seen : List.of("REAL_JOB done", "REFUSED refused"))
+                    if (seen.startsWith("REAL") || !service.refuses().isEmpty())
+                        api.post(
+                                        "/api/endpoints/" + id + "/witnesses",
+                                        "{'check':'%s','outcome':'%s','evidence':'SEEN'}",
+                                        (Object[]) seen.split(" "))
+                                .expect(200);
                 api.seen(id)
-                        .post("/api/endpoints/" + id + "/confirmation", "{'seenAtPartner':'Done once'}")
+                        .post("/api/endpoints/" + id + "/confirmation", "{'note':'Done once'}")
                         .expect(204);
                 continue;
             }

@@ -5,12 +5,9 @@ import static org.assertj.core.api.Assertions.within;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyInt;
 import static org.mockito.ArgumentMatchers.eq;
-import static org.mockito.Mockito.reset;
 import static org.mockito.Mockito.when;
 
 import app.knottag.core.address.Ipv4Address;
-import app.knottag.core.hardware.Mac;
-import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.Probes;
 import app.knottag.server.session.Role;
 import java.util.ArrayList;
@@ -35,15 +32,23 @@ class RunbookApiTest {
     }
 
     private static void network(String mac, String answer) {
-        reset(Running.PROBES);
-        var address = Ipv4Address.parse("10.7.0.51");
-        when(Running.PROBES.vantage()).thenReturn("this machine");
-        when(Running.PROBES.answers(address)).thenReturn(true);
-        when(Running.PROBES.neighbours()).thenReturn(List.of(new Neighbour(address, Mac.parse(mac))));
-        when(Running.PROBES.connect(any(), anyInt())).thenReturn(Probes.Connection.OPEN);
-        when(Running.PROBES.ask(eq(address), eq(7451), any())).thenReturn(Optional.of(answer));
+        Running.network("10.7.0.51", mac, answer);
         when(Running.PROBES.ask(eq(Ipv4Address.parse("10.7.0.31")), eq(7500), eq("TEST 10.7.0.51 7451")))
                 .thenReturn(Optional.of("REACHED OC2-AAAA-0001"));
+    }
+
+    private Api.Answer saw(String check, String outcome, String evidence) {
+        return api.post(
+                "/api/endpoints/" + id + "/witnesses",
+                "{'check':'%s','outcome':'%s','evidence':'%s'}",
+                check,
+                outcome,
+                evidence);
+    }
+
+    private static JsonNode rung(JsonNode line, String check) {
+        for (var r : line.get("rungs")) if (r.get("check").asString().equals(check)) return r;
+        throw new AssertionError(check + " in " + line);
     }
 
     private Api.Answer step(String key, String body) {
@@ -166,30 +171,65 @@ class RunbookApiTest {
         tieAll();
         assertThat(station()).isEqualTo("CONFIRM HALF_DRAWN");
         network("00:00:5E:00:53:C1", "");
-        var failed = api.post("/api/endpoints/" + id + "/rounds", "")
-                .expect(201)
-                .json()
-                .get("round");
-        assertThat(failed.get("results").get(1).get("seen").asString())
+        var failed =
+                api.post("/api/endpoints/" + id + "/rounds", "").expect(201).json();
+        assertThat(rung(failed, "WHO_ANSWERS").get("note").asString())
                 .startsWith("00:00:5E:00:53:C1 answers, not 00:00:5E:00:53:01.");
         assertThat(station()).isEqualTo("CONFIRM FRAYED");
         api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").refused(409, "not-proved");
         network("00:00:5E:00:53:01", "I AM OC2-AAAA-0001");
-        assertThat(api.post("/api/endpoints/" + id + "/rounds", "")
-                        .expect(201)
+        var held = api.post("/api/endpoints/" + id + "/rounds", "").expect(201).json();
+        assertThat(held.get("missing").asString()).isEqualTo("“It does its real job” was not seen yet.");
+        assertThat(rung(held, "ADDRESS_SHOWN").get("evidence").asString())
+                .as("read back in the runbook")
+                .isEqualTo("read back");
+        assertThat(rung(held, "PORT_OPEN").get("vantage").asString()).isEqualTo("this machine, 10.7.0.250");
+        api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").refused(409, "not-proved");
+        saw("LINK", "lit", "PHOTO").expect(200);
+        saw("REAL_JOB", "fails", "SEEN").expect(200);
+        api.get("/api/endpoints/" + id + "/diagnosis").expect(200);
+        saw("REAL_JOB", "sideways", "SEEN").refused(422, "no-such-outcome");
+        saw("PORT_OPEN", "open", "SEEN").refused(422, "by-machine");
+        saw("REFUSED", "refused", "SEEN").refused(422, "no-such-check");
+        saw("REAL_JOB", "done", "TOOL").refused(422, "no-tool");
+        assertThat(saw("REAL_JOB", "done", "SPOKEN")
+                        .expect(200)
                         .json()
-                        .get("round")
-                        .get("holds")
-                        .asBoolean())
-                .isTrue();
+                        .get("grade")
+                        .asString())
+                .isEqualTo("THIN");
+        assertThat(saw("REAL_JOB", "done", "SEEN")
+                        .expect(200)
+                        .json()
+                        .get("grade")
+                        .asString())
+                .isEqualTo("FAIR");
+        assertThat(saw("DEVICE_TO_PARTNER", "reaches", "SEEN")
+                        .expect(200)
+                        .json()
+                        .get("grade")
+                        .asString())
+                .isEqualTo("FIRM");
         api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").expect(204);
         assertThat(station()).isEqualTo("DONE TIGHT");
         assertThat(api.get("/api/endpoints/" + id).json().get("standing").asString())
                 .isEqualTo("Proved and signed off by lead");
         api.seen(id).patch("/api/endpoints/" + id, "{'place':'Left counter'}").expect(200);
         assertThat(station()).as("noted, not moved").isEqualTo("DONE TIGHT");
+        var office = Running.as(Role.OFFICE);
+        assertThat(office.post("/api/endpoints/" + id + "/office-word", "{'reached':true}")
+                        .expect(200)
+                        .json()
+                        .get("apart")
+                        .asString())
+                .isEqualTo("Here and at the office it holds.");
+        office.post("/api/endpoints/" + id + "/witnesses", "{'check':'LINK','outcome':'lit','evidence':'SEEN'}")
+                .expect(403);
         api.seen(id).patch("/api/endpoints/" + id, "{'place':'Right counter'}").expect(200);
         assertThat(station()).as("moved").isEqualTo("CONFIRM HALF_DRAWN");
+        var moved = api.get("/api/endpoints/" + id + "/line").expect(200).json();
+        assertThat(rung(moved, "REAL_JOB").get("loosened").asString()).isEqualTo("It moved since.");
+        assertThat(rung(moved, "AFTER_RESTART").get("loosened").asString()).isEmpty();
         api.seen(id).patch("/api/endpoints/" + id, "{'address':'10.7.0.61'}").expect(200);
         assertThat(station()).isEqualTo("ONBOARD HALF_DRAWN");
         assertThat(api.get("/api/endpoints/" + id + "/runbook")
@@ -199,38 +239,52 @@ class RunbookApiTest {
                 .isEqualTo("address");
     }
 
+    @DisplayName("A reset loosens what it undoes, and says so; another MAC loosens what rests on it")
     @Test
-    void aPartnerThatOnlyAPersonCanAskIsAskedAtTheSignOff() {
-        long other = api.post("/api/sites/" + site[0] + "/endpoints", """
-                {'segmentId':%d,'kind':'label-printer','name':'Printer','address':'10.7.0.51','mac':'00:00:5E:00:53:01','serial':'LW-30418B','partnerName':'Desk','partnerAddress':'10.7.0.40'}""", site[1])
-                .refused(409, "address-taken")
-                .json()
-                .path("id")
-                .asLong();
-        assertThat(other).isZero();
+    void aResetAndAnotherMacLoosenTheRightProofs() {
+        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+        saw("LINK", "lit", "PHOTO").expect(200);
+        saw("AFTER_RESTART", "planned", "SEEN").expect(200);
         api.seen(id)
-                .post("/api/endpoints/" + id + "/retirement", "{'reason':'Makes room'}")
-                .expect(204);
-        id = api.post("/api/sites/" + site[0] + "/endpoints", """
-                {'segmentId':%d,'kind':'label-printer','name':'Printer','address':'10.7.0.51','mac':'00:00:5E:00:53:01','serial':'LW-30418B','partnerName':'Desk','partnerAddress':'10.7.0.40','servicePort':7451}""", site[1])
-                .expect(201)
-                .json()
-                .get("id")
-                .asLong();
-        for (String key : List.of("label", "wire", "address", "read-back", "restart"))
-            step(key, "{'action':'OVERRIDE','reason':'Set up last year'}").expect(200);
-        network("00:00:5E:00:53:01", "READY LW-30418B");
-        assertThat(api.post("/api/endpoints/" + id + "/rounds", "")
-                        .expect(201)
-                        .json()
-                        .get("round")
-                        .get("askAtPartner")
-                        .asBoolean())
-                .isTrue();
-        api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").refused(422, "bad-words");
+                .post("/api/endpoints/" + id + "/runbook/reset", "{'why':'It hung','backup':'Written down'}")
+                .expect(200);
+        var line = api.get("/api/endpoints/" + id + "/line").json();
+        assertThat(rung(line, "LINK").get("knot").asString()).isEqualTo("TIGHT");
+        assertThat(rung(line, "GATEWAY").get("knot").asString()).isNotEqualTo("OPEN");
+        for (String check : List.of("ANSWERS", "SERVICE", "AFTER_RESTART"))
+            assertThat(rung(line, check).get("loosened").asString()).as(check).isEqualTo("It was reset since.");
         api.seen(id)
-                .post("/api/endpoints/" + id + "/confirmation", "{'seenAtPartner':'A label came out'}")
-                .expect(204);
+                .patch("/api/endpoints/" + id, "{'mac':'00:00:5E:00:53:77'}")
+                .expect(200);
+        assertThat(rung(api.get("/api/endpoints/" + id + "/line").json(), "LINK")
+                        .get("loosened")
+                        .asString())
+                .startsWith("Its MAC on record is another since");
+    }
+
+    @DisplayName("A site learns from the faults that were found and mended there, once there are enough")
+    @Test
+    void theSitesOwnHistoryIsWeighed() {
+        for (int n = 0; n < 9; n++) {
+            network("00:00:5E:00:53:01", "");
+            when(Running.PROBES.connect(any(), anyInt())).thenReturn(Probes.Connection.REFUSED);
+            when(Running.PROBES.ask(any(), anyInt(), any())).thenReturn(Optional.of("REFUSED"));
+            api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+            String looks = "/api/endpoints/" + id + "/diagnosis/looks";
+            assertThat(api.get("/api/endpoints/" + id + "/diagnosis")
+                            .json()
+                            .get("learned")
+                            .asString())
+                    .isEqualTo(n < 8 ? "" : "Weighed with the 8 faults found at this site before.");
+            assertThat(api.put(looks, "{'look':'FIELDS','outcome':'port'}")
+                            .expect(200)
+                            .json()
+                            .get("found")
+                            .asBoolean())
+                    .isTrue();
+            network("00:00:5E:00:53:01", "I AM OC2-AAAA-0001");
+            api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+        }
     }
 
     @Test
@@ -250,8 +304,6 @@ class RunbookApiTest {
         String path = "/api/endpoints/" + id + "/diagnosis";
         api.get(path).refused(409, "nothing-failed");
         network("00:00:5E:00:53:C1", "");
-        when(Running.PROBES.standsIn(any())).thenReturn(true);
-        when(Running.PROBES.answers(any())).thenReturn(true);
         api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
         var first = api.get(path).expect(200).json();
         assertThat(first.get("suspects").get(0).get("title").asString()).startsWith("Another device");

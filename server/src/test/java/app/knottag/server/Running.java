@@ -1,14 +1,26 @@
 package app.knottag.server;
 
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.anyInt;
+import static org.mockito.ArgumentMatchers.eq;
 import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.reset;
+import static org.mockito.Mockito.when;
 
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.kind.Protocol;
+import app.knottag.core.reach.Heard;
+import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.Probes;
 import app.knottag.server.session.Invitations;
 import app.knottag.server.session.Role;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
+import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.boot.web.server.context.WebServerApplicationContext;
@@ -34,6 +46,22 @@ final class Running {
         Probes fakedProbes() {
             return PROBES;
         }
+    }
+
+    /** A network on which one endpoint of 10.7.0.0/24 answers with a MAC, and says something at its service. */
+    static void network(String at, String mac, String says) {
+        reset(PROBES);
+        var address = Ipv4Address.parse(at);
+        when(PROBES.own()).thenReturn(List.of(Ipv4Address.parse("10.7.0.250")));
+        when(PROBES.answers(any())).thenReturn(true);
+        when(PROBES.neighbours()).thenReturn(List.of(new Neighbour(address, Mac.parse(mac))));
+        when(PROBES.connect(any(), anyInt())).thenReturn(Probes.Connection.OPEN);
+        when(PROBES.ask(eq(address), anyInt(), any())).thenReturn(Optional.of(says));
+        when(PROBES.talk(any())).thenAnswer(call -> {
+            Probes.Call c = call.getArgument(0);
+            boolean page = c.protocol() == Protocol.HTTP || c.protocol() == Protocol.HTTPS;
+            return Heard.answered(page ? 200 : 0, List.of(says));
+        });
     }
 
     private static ConfigurableApplicationContext start() {

@@ -4,7 +4,6 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.SiteModel;
 import app.knottag.core.reach.SiteModel.Role;
-import app.knottag.core.reach.SiteModel.Station;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.nio.file.Files;
@@ -31,6 +30,7 @@ final class Bench {
 
     private final int secondGroup;
     private final Path kept;
+    private final Certificates certificates;
     private final DhcpFiles dhcp;
     private final JsonMapper json = new JsonMapper();
     private final Map<String, Device> devices = new LinkedHashMap<>();
@@ -44,6 +44,7 @@ final class Bench {
     Bench(int secondGroup, Path kept) throws IOException {
         this.secondGroup = secondGroup;
         this.kept = kept;
+        certificates = new Certificates(kept.toAbsolutePath().getParent());
         dhcp = new DhcpFiles(kept.resolveSibling("reservations.conf"));
         GardenCentre.devices().forEach(m -> devices.put(m.station().id(), new Device(m)));
         if (Files.exists(kept)) {
@@ -135,23 +136,23 @@ final class Bench {
     /** Closes what no longer belongs and opens what is missing; each station answers where the model says it is. */
     private synchronized void agree() throws IOException {
         var model = model();
-        var wanted = new LinkedHashMap<String, Station>();
+        var wanted = new LinkedHashMap<String, Offer>();
         for (var station : model.stations())
             station.address()
                     .filter(a -> model.at(a).filter(station::equals).isPresent())
-                    .ifPresent(a -> wanted.put(LineServer.offer(station, a), station));
+                    .map(a -> Offer.of(station, a, Offer.Network.of(model.stations(), a)))
+                    .ifPresent(o -> wanted.put(o.key(), o));
         open.entrySet().removeIf(e -> {
             boolean gone = !wanted.containsKey(e.getKey());
             if (gone) e.getValue().close();
             return gone;
         });
         for (var entry : wanted.entrySet())
-            if (!open.containsKey(entry.getKey())) {
-                var station = entry.getValue();
-                open.put(
-                        entry.getKey(),
-                        new LineServer(this, station, station.address().orElseThrow()));
-            }
+            if (!open.containsKey(entry.getKey())) open.put(entry.getKey(), new LineServer(this, entry.getValue()));
+    }
+
+    Certificates certificates() {
+        return certificates;
     }
 
     /** How the partner's side is set up for the device that has, or should have, an address. */

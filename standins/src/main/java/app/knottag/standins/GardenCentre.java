@@ -4,6 +4,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
+import app.knottag.core.kind.Protocol;
 import app.knottag.core.reach.Scene;
 import app.knottag.core.reach.SiteModel.Role;
 import app.knottag.core.reach.SiteModel.Station;
@@ -29,11 +30,37 @@ final class GardenCentre {
     static List<Made> devices() {
         var made = new ArrayList<Made>();
         made.add(new Made(
-                station(OFFICE, "office-side", "Router", Role.GATEWAY, "00:00:5E:00:53:02", "", 1, 1, 0, "", "", PLAIN),
+                station(
+                        OFFICE,
+                        "office-side",
+                        "Router",
+                        Role.GATEWAY,
+                        "00:00:5E:00:53:02",
+                        "",
+                        1,
+                        1,
+                        0,
+                        "",
+                        "",
+                        Protocol.LINE,
+                        PLAIN),
                 Optional.empty(),
                 true));
         made.add(new Made(
-                station(NET, "router", "Router", Role.GATEWAY, "00:00:5E:00:53:01", "", 1, 1, 0, "", "", PLAIN),
+                station(
+                        NET,
+                        "router",
+                        "Router",
+                        Role.GATEWAY,
+                        "00:00:5E:00:53:01",
+                        "",
+                        1,
+                        1,
+                        0,
+                        "",
+                        "",
+                        Protocol.LINE,
+                        PLAIN),
                 Optional.empty(),
                 true));
         for (int n = 1; n <= 5; n++)
@@ -139,8 +166,31 @@ final class GardenCentre {
                 44,
                 10080,
                 true));
+        for (String net : List.of(NET, OFFICE)) made.add(relay(net));
         made.addAll(OtherSites.devices());
         return made;
+    }
+
+    /** The mail relay of a network. */
+    static Made relay(String net) {
+        String third = net.split("\\.")[2];
+        return new Made(
+                station(
+                        net,
+                        "relay-" + third,
+                        "Mail relay",
+                        Role.RELAY,
+                        "00:00:5E:00:53:A" + (Integer.parseInt(third) % 4 + 2),
+                        "",
+                        9,
+                        9,
+                        587,
+                        "",
+                        "",
+                        Protocol.SMTP,
+                        PLAIN),
+                Optional.empty(),
+                true);
     }
 
     private static Made partner(String id, String name, String mac, int host, String ask, String answer) {
@@ -149,7 +199,7 @@ final class GardenCentre {
 
     static Made partner(String net, String id, String name, String mac, int host, String ask, String answer) {
         return new Made(
-                station(net, id, name, Role.PARTNER, mac, "", host, host, 7500, ask, answer, PLAIN),
+                station(net, id, name, Role.PARTNER, mac, "", host, host, 7500, ask, answer, Protocol.LINE, PLAIN),
                 Optional.empty(),
                 true);
     }
@@ -192,10 +242,11 @@ final class GardenCentre {
                 port,
                 service.ask(),
                 service.answer().replace("{serial}", serial),
+                service.protocol(),
                 new Scene.Traits(
                         net.equals(OFFICE),
                         !service.partnerAsk().isEmpty(),
-                        !service.ask().isEmpty(),
+                        service.tellsSerial(),
                         kind.talks().stream().anyMatch(t -> t.to() == Kind.Talk.To.INTERNET)));
         return new Made(setUp ? station : station.withAddress(true, Optional.empty()), Optional.of(kind), setUp);
     }
@@ -212,6 +263,7 @@ final class GardenCentre {
             int port,
             String ask,
             String answer,
+            Protocol protocol,
             Scene.Traits traits) {
         return new Station(
                 id,
@@ -225,6 +277,7 @@ final class GardenCentre {
                 port,
                 ask,
                 answer,
+                protocol,
                 Scene.intended(traits));
     }
 }

@@ -1,110 +1,77 @@
 package app.knottag.standins;
 
 import app.knottag.core.address.Ipv4Address;
-import app.knottag.core.reach.Scene;
+import app.knottag.core.kind.Protocol;
 import app.knottag.core.reach.SiteModel;
 import app.knottag.core.reach.SiteModel.Role;
 import app.knottag.core.reach.SiteModel.Station;
 import java.io.BufferedReader;
-import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStreamReader;
+import java.io.OutputStream;
 import java.net.ConnectException;
 import java.net.DatagramPacket;
 import java.net.DatagramSocket;
 import java.net.InetSocketAddress;
-import java.net.ServerSocket;
 import java.net.Socket;
-import java.nio.channels.SocketChannel;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
-import java.util.List;
+import java.util.Optional;
 
-/** What one station offers on the network: an echo over UDP and, if it has a port, one line each way over TCP. */
+/** What one station offers on the network: an echo over UDP and, if it has a port, its service. */
 final class LineServer {
 
     private static final int ECHO_PORT = 10_007;
+    /** Ports under 1024 belong to the machine, so they are ten thousand higher here. */
+    private static final int FIRST_FREE_PORT = 1024;
+
+    private static final int HIGHER = 10_000;
     private static final int PATIENCE_MILLIS = 2_000;
-    private static final int CLOSE_MILLIS = 1_000;
 
     private final Bench bench;
     private final Station station;
-    private final List<Closeable> sockets = new ArrayList<>();
-    private final List<Thread> listening = new ArrayList<>();
+    private final Sockets sockets;
 
-    /** All that decides what a station offers at an address; when it changes the sockets are opened anew. */
-    static String offer(Station s, Ipv4Address at) {
-        return String.join(
-                " ",
-                s.id(),
-                at.toString(),
-                "" + s.port(),
-                s.scene().portState(),
-                s.says(),
-                "" + s.scene().answersBack(),
-                "" + s.scene().letsCallersIn());
-    }
-
-    LineServer(Bench bench, Station station, Ipv4Address at) throws IOException {
+    LineServer(Bench bench, Offer offer) throws IOException {
         this.bench = bench;
-        this.station = station;
-        var address = bench.loopback(at);
-        if (!station.scene().answersBack()) {
-            if (station.port() > 0) swallow(new InetSocketAddress(address, station.port()));
-            return;
+        this.station = offer.station();
+        sockets = new Sockets(station.id());
+        var address = bench.loopback(offer.at());
+        int port = station.port() < FIRST_FREE_PORT ? station.port() + HIGHER : station.port();
+        var at = new InetSocketAddress(address, port);
+        if (offer.echo()) {
+            var echo = sockets.keep(new DatagramSocket(new InetSocketAddress(address, ECHO_PORT)));
+            sockets.listen(() -> echo(echo));
         }
-        var echo = new DatagramSocket(new InetSocketAddress(address, ECHO_PORT));
-        sockets.add(echo);
-        listening.add(run(() -> echo(echo)));
-        if (station.port() == 0) return;
-        switch (station.scene().stands() == Scene.Stands.POOL
-                ? "open"
-                : station.scene().portState()) {
-            case "open" -> {
-                var server = new ServerSocket();
-                server.setReuseAddress(true);
-                server.bind(new InetSocketAddress(address, station.port()));
-                sockets.add(server);
-                listening.add(run(() -> serve(server)));
-            }
-            case "silent" -> swallow(new InetSocketAddress(address, station.port()));
+        if (station.role() == Role.GATEWAY) Network.serve(sockets, bench, address, offer.network());
+        if (station.role() == Role.RELAY) relay(at, offer.network());
+        else if (!offer.echo() && station.port() > 0 || offer.port().equals("silent")) sockets.swallow(at);
+        else if (offer.port().equals("open")) serve(at);
+    }
+
+    private void relay(InetSocketAddress at, Offer.Network network) throws IOException {
+        if (!network.provider()) sockets.swallow(at);
+        else if (network.server())
+            sockets.keep(MailServer.start(at, bench.certificates().context(network.certificate())));
+    }
+
+    private void serve(InetSocketAddress at) throws IOException {
+        switch (station.protocol()) {
+            case HTTP -> sockets.keep(PageServer.start(at, station, Optional.empty()));
+            case HTTPS ->
+                sockets.keep(PageServer.start(
+                        at,
+                        station,
+                        Optional.of(bench.certificates().context(station.scene().certificateGood()))));
             default -> {
-                // Nothing listens, so the machine refuses.
+                var server = sockets.server(at);
+                sockets.listen(() -> {
+                    while (true) {
+                        var socket = server.accept();
+                        sockets.run(() -> answer(socket));
+                    }
+                });
             }
         }
-    }
-
-    /** A firewall that swallows what comes: a queue that is full and never emptied answers nobody. */
-    private void swallow(InetSocketAddress at) throws IOException {
-        var server = new ServerSocket();
-        server.setReuseAddress(true);
-        server.bind(at, 1);
-        sockets.add(server);
-        for (int n = 0; n < 2; n++) {
-            var filler = SocketChannel.open();
-            filler.configureBlocking(false);
-            filler.connect(at);
-            sockets.add(filler);
-        }
-    }
-
-    private interface Work {
-        void run() throws IOException;
-    }
-
-    private Thread run(Work work) {
-        var thread = new Thread(
-                () -> {
-                    try {
-                        work.run();
-                    } catch (IOException closed) {
-                        // Closing the socket is how a stand-in is unplugged.
-                    }
-                },
-                station.id());
-        thread.setDaemon(true);
-        thread.start();
-        return thread;
     }
 
     private static void echo(DatagramSocket socket) throws IOException {
@@ -116,16 +83,17 @@ final class LineServer {
         }
     }
 
-    private void serve(ServerSocket server) throws IOException {
-        while (true) {
-            var socket = server.accept();
-            run(() -> answer(socket));
-        }
-    }
-
     private void answer(Socket socket) throws IOException {
         try (socket) {
             socket.setSoTimeout(PATIENCE_MILLIS);
+            if (station.protocol() == Protocol.FILE) {
+                FileServer.agree(socket);
+                return;
+            }
+            if (station.protocol() == Protocol.RAW_PRINT) {
+                socket.getInputStream().transferTo(OutputStream.nullOutputStream());
+                return;
+            }
             String line = reader(socket).readLine();
             if (line == null || !station.scene().letsCallersIn()) return;
             String answer =
@@ -166,15 +134,7 @@ final class LineServer {
         return new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.UTF_8), 256);
     }
 
-    /** Returns when the addresses are free again: a blocked listener gives its socket back only as it wakes. */
     void close() {
-        try {
-            for (var socket : sockets) socket.close();
-            for (var thread : listening) thread.join(CLOSE_MILLIS);
-        } catch (IOException e) {
-            System.err.println(station.id() + ": " + e.getMessage());
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+        sockets.close();
     }
 }

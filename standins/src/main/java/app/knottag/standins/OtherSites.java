@@ -1,5 +1,6 @@
 package app.knottag.standins;
 
+import app.knottag.core.kind.Protocol;
 import app.knottag.core.reach.SiteModel.Role;
 import app.knottag.standins.GardenCentre.Made;
 import java.util.ArrayList;
@@ -48,13 +49,15 @@ final class OtherSites {
                 OFFICE, "office-hours", "Hours computer", "00:00:5E:00:53:8A", 12, "SERIAL", "SERIAL {serial}"));
         made.add(GardenCentre.partner(
                 OFFICE, "office-access", "Access computer", "00:00:5E:00:53:8B", 13, "WHO?", "DOOR {serial}"));
+        for (String net : List.of(CLINIC, OFFICE)) made.add(GardenCentre.relay(net));
         ENDPOINTS.lines().map(l -> l.split("\\|")).forEach(f -> made.add(endpoint(f)));
         return made;
     }
 
     private static Made router(String net, String id, String mac) {
         return new Made(
-                GardenCentre.station(net, id, "Router", Role.GATEWAY, mac, "", 1, 1, 0, "", "", GardenCentre.PLAIN),
+                GardenCentre.station(
+                        net, id, "Router", Role.GATEWAY, mac, "", 1, 1, 0, "", "", Protocol.LINE, GardenCentre.PLAIN),
                 Optional.empty(),
                 true);
     }

@@ -242,19 +242,35 @@ public record Kind(
      * @param defaultPort port when the series gives none
      * @param ask line that is sent
      * @param answer what comes back, with {@code {serial}} where the device puts its serial
+     * @param protocol how it is spoken with; a line when nothing is said
+     * @param refuses what it must refuse, such as a finger that is not registered, or empty
      * @param proves what a right answer proves, in plain words
      * @param partnerAsk line sent to the partner's test port, or empty when only a person can test from there
      */
-    public record Service(int defaultPort, String ask, String answer, String proves, String partnerAsk) {
+    public record Service(
+            int defaultPort,
+            Protocol protocol,
+            String ask,
+            String answer,
+            String proves,
+            String partnerAsk,
+            String refuses) {
         public Service {
             KindCheck.needed("proves", proves);
+            protocol = protocol == null ? Protocol.LINE : protocol;
             ask = ask == null ? "" : ask;
             answer = answer == null ? "" : answer;
             partnerAsk = partnerAsk == null ? "" : partnerAsk;
+            refuses = refuses == null ? "" : refuses;
             if (defaultPort < 1 || defaultPort > 65_535)
                 throw new IllegalArgumentException("a port must be 1..65535, was " + defaultPort);
-            if (!ask.isEmpty() && !answer.contains("{serial}"))
+            if (protocol == Protocol.LINE && !ask.isEmpty() && !answer.contains("{serial}"))
                 throw new IllegalArgumentException("an answer must tell its {serial}, was “" + answer + "”");
+        }
+
+        /** Whether its answer tells which unit it is. */
+        public boolean tellsSerial() {
+            return answer.contains("{serial}");
         }
     }
 

@@ -64,6 +64,31 @@ public record CauseBook(
         }
     }
 
+    /** So many faults must have been found at a site before its own history counts. */
+    public static final int ENOUGH = 8;
+
+    /** The shipped priors weigh as much as this many faults of the site's own. */
+    private static final double SHIPPED_WEIGHS = 20;
+
+    /**
+     * Returns the book as a site's own history corrects it: the shipped priors with what was found there added, once that is
+     * enough to say anything.
+     *
+     * @param found how often each cause was found at the site
+     */
+    public CauseBook learned(Map<Cause, Integer> found) {
+        if (found.values().stream().mapToInt(Integer::intValue).sum() < ENOUGH) return this;
+        double all = 0;
+        for (var entry : causes.values()) all += entry.prior();
+        var corrected = new EnumMap<Cause, Entry>(Cause.class);
+        for (var cause : Cause.values()) {
+            var e = causes.get(cause);
+            double prior = e.prior() / all * SHIPPED_WEIGHS + found.getOrDefault(cause, 0);
+            corrected.put(cause, new Entry(prior, e.title(), e.reason(), e.call(), e.remedy()));
+        }
+        return new CauseBook(misreading, noneOfThese, corrected, looks);
+    }
+
     /** Returns what people call an outcome. */
     public String words(Look look, String outcome) {
         return looks.get(look).get(look.outcomes().indexOf(outcome));

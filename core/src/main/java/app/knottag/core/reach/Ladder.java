@@ -3,57 +3,144 @@ package app.knottag.core.reach;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.hardware.Mac;
+import app.knottag.core.kind.Protocol;
 import app.knottag.core.knot.Knot;
 import app.knottag.core.reach.Probes.Connection;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.Executor;
+import java.util.function.Consumer;
 
 /**
- * Makes the checks in order and stops at the first that fails: that is the place. A ping from another device's MAC
- * is no proof, and an open port is none either until it gives this very device's serial.
+ * Makes the checks that a machine can make, all at once where they do not rest on one another, and judges them in order: the
+ * first that fails is the place. A ping from another device's MAC is no proof, and an open port is none either until it
+ * gives this very device's serial.
  */
 public final class Ladder {
 
-    private static final String SETTLE_FIRST = "Not tried: settle the check above first.";
+    static final int DNS_PORT = 53;
+    private static final String SETTLE_FIRST = "Not judged: settle the check above first.";
     private final Target target;
     private final Probes probes;
+    private final Vantage vantage;
     private final Clock clock;
 
     /** Prepares the checks of one endpoint; the clock gives their times. */
-    public Ladder(Target target, Probes probes, Clock clock) {
+    public Ladder(Target target, Probes probes, Vantage vantage, Clock clock) {
         this.target = target;
         this.probes = probes;
+        this.vantage = vantage;
         this.clock = clock;
     }
 
     private record Verdict(Knot knot, String seen, String remedy, String vantage) {}
 
-    /** Makes the checks. Returns one result for each, in order, also for those that were not tried. */
-    public List<CheckResult> climb() {
+    /**
+     * Makes the checks.
+     *
+     * @param listener is told of every check as it comes in, before it is judged by those below it
+     * @return one result for each, in order; what lies above the first that fails is not claimed
+     */
+    public List<CheckResult> climb(Executor executor, Consumer<CheckResult> listener) {
+        var running = new EnumMap<Check, CompletableFuture<CheckResult>>(Check.class);
+        for (var check : target.checks())
+            if (check.byMachine()) running.put(check, soon(check, running, executor, listener));
         var results = new ArrayList<CheckResult>();
         boolean failed = false;
-        for (Check check : Check.values()) {
-            var at = clock.instant();
-            var verdict = failed ? new Verdict(Knot.OPEN, SETTLE_FIRST, "", probes.vantage()) : make(check);
-            long millis = Duration.between(at, clock.instant()).toMillis();
-            results.add(new CheckResult(
-                    check, verdict.knot(), verdict.seen(), verdict.remedy(), verdict.vantage(), at, millis));
-            failed |= verdict.knot() == Knot.FRAYED;
+        for (var one : running.values()) {
+            var result = one.join();
+            results.add(failed ? unclaimed(result) : result);
+            failed |= result.failed();
         }
         return List.copyOf(results);
+    }
+
+    private CompletableFuture<CheckResult> soon(
+            Check check,
+            Map<Check, CompletableFuture<CheckResult>> running,
+            Executor executor,
+            Consumer<CheckResult> listener) {
+        // Who answers stands in the table only after somebody has answered.
+        CompletableFuture<?> before =
+                check == Check.WHO_ANSWERS ? running.get(Check.ANSWERS) : CompletableFuture.completedFuture(null);
+        return before.thenApplyAsync(
+                x -> {
+                    var result = timed(check);
+                    listener.accept(result);
+                    return result;
+                },
+                executor);
+    }
+
+    private CheckResult timed(Check check) {
+        var at = clock.instant();
+        var verdict = make(check);
+        long millis = Duration.between(at, clock.instant()).toMillis();
+        return new CheckResult(check, verdict.knot(), verdict.seen(), verdict.remedy(), verdict.vantage(), at, millis);
+    }
+
+    private static CheckResult unclaimed(CheckResult r) {
+        return switch (r.knot()) {
+            case TIGHT -> new CheckResult(r.check(), Knot.HALF_DRAWN, r.seen(), "", r.vantage(), r.at(), r.millis());
+            case FRAYED -> new CheckResult(r.check(), Knot.OPEN, SETTLE_FIRST, "", r.vantage(), r.at(), r.millis());
+            default -> r;
+        };
     }
 
     private Verdict make(Check check) {
         return switch (check) {
             case ANSWERS -> answers();
             case WHO_ANSWERS -> whoAnswers();
+            case GATEWAY -> gateway();
+            case NAMES -> names();
             case PORT_OPEN -> portOpen();
             case SERVICE -> service();
             case PARTNER -> partner();
+            case FAR_SERVICE -> farService();
+            default -> throw new IllegalArgumentException(check + " is for somebody who looks");
         };
+    }
+
+    private Verdict gateway() {
+        var gateway = target.segment().gateway().orElseThrow();
+        if (probes.answers(gateway)) return holds(gateway + " answers.");
+        if (probes.neighbours().stream().anyMatch(n -> n.address().equals(gateway)))
+            return holds(gateway + " answers no echo, but its MAC is seen.");
+        if (!within()) return new Verdict(Knot.LEFT_OUT, "From here it cannot be told: " + here() + ".", "", here());
+        return fails(gateway + " is silent.", "Does anything here reach the internet? Look at the router.");
+    }
+
+    private Verdict names() {
+        var silent = new ArrayList<String>();
+        for (var resolver : target.resolvers()) {
+            var judged = judge(new Probes.Call(Protocol.DNS, resolver.toString(), DNS_PORT, "", target.ground()));
+            if (judged.knot() == Knot.TIGHT)
+                return holds(
+                        judged.seen() + (silent.isEmpty() ? "" : " The first does not: " + String.join(" ", silent)));
+            silent.add(judged.seen());
+        }
+        return fails(String.join(" ", silent), "Is the right resolver on the site sheet, and is it on?");
+    }
+
+    private ServiceJudge.Judgement judge(Probes.Call call) {
+        return ServiceJudge.judge(call, probes.talk(call), clock.instant());
+    }
+
+    private Verdict farService() {
+        var seen = new ArrayList<String>();
+        for (var far : target.far()) {
+            var judged = judge(new Probes.Call(far.protocol(), far.host(), far.port(), "", target.ground()));
+            String words = far.name() + ": " + judged.seen();
+            if (judged.knot() == Knot.FRAYED) return fails(words, judged.remedy());
+            seen.add(words);
+        }
+        return holds(String.join(" ", seen));
     }
 
     private Verdict answers() {
@@ -63,6 +150,10 @@ public final class Ladder {
                 .map(Neighbour::address)
                 .findFirst();
         String silent = "Silent at " + target.address() + ". ";
+        if (elsewhere.isEmpty() && !within())
+            return fails(
+                    silent + "You look from " + here() + ".",
+                    "Plug this machine into the same switch, or join the same wireless. Then check again.");
         if (elsewhere.isEmpty())
             return fails(
                     silent + "Its MAC is seen nowhere on the network.",
@@ -83,10 +174,10 @@ public final class Ladder {
         if (mac.isEmpty())
             return new Verdict(
                     Knot.LEFT_OUT,
-                    "This machine sees no MAC for " + target.address()
-                            + ": it does not stand in that segment. The serial must prove who answers.",
+                    "No MAC is seen for " + target.address() + " from " + here()
+                            + ". The serial must prove who answers.",
                     "",
-                    probes.vantage());
+                    here());
         if (mac.get().equals(target.mac())) return holds(mac.get() + ", as on the tag.");
         return fails(
                 mac.get() + " answers, not " + target.mac() + ". " + stranger(mac.get()),
@@ -118,13 +209,21 @@ public final class Ladder {
 
     private Verdict service() {
         var service = target.service();
-        if (service.ask().isEmpty())
+        if (service.protocol() == Protocol.LINE && service.ask().isEmpty())
             return new Verdict(
                     Knot.LEFT_OUT,
                     "Only a person can prove its real job: " + service.proves() + ".",
-                    "Do it once and say what was seen when you sign off.",
-                    probes.vantage());
-        var answer = probes.ask(target.address(), target.port(), service.ask());
+                    "Do it once and say what was seen.",
+                    here());
+        // Asking a port that is not open would only wait once more.
+        if (probes.connect(target.address(), target.port()) != Connection.OPEN)
+            return fails("Port " + target.port() + " is not open.", "");
+        if (service.protocol() != Protocol.LINE) {
+            var judged = judge(call(target));
+            if (judged.knot() == Knot.FRAYED) return fails(judged.seen(), judged.remedy());
+            if (!service.tellsSerial()) return holds(judged.seen());
+        }
+        var answer = answer(target, probes);
         if (answer.isEmpty())
             return fails(
                     "Port " + target.port() + " is open but gives no answer.",
@@ -132,13 +231,34 @@ public final class Ladder {
         var serial = serialIn(answer.get());
         if (serial.isEmpty())
             return fails(
-                    "It answers “" + shown(answer.get()) + "”, which is not what this kind says.",
+                    "It answers “" + Said.shown(answer.get()) + "”, which is not what this kind says.",
                     "Is it the right kind and model?");
         if (serial.get().equals(target.serial()))
             return holds("Serial " + serial.get() + ". " + service.proves() + ".");
         return fails(
-                "Serial " + shown(serial.get()) + " answers, not " + target.serial() + ": the wrong unit.",
+                "Serial " + Said.shown(serial.get()) + " answers, not " + target.serial() + ": the wrong unit.",
                 "Compare the label with the tag. Two units may be swapped.");
+    }
+
+    private static Probes.Call call(Target target) {
+        return new Probes.Call(
+                target.service().protocol(),
+                target.address().toString(),
+                target.port(),
+                target.service().ask(),
+                target.ground());
+    }
+
+    /** Returns the line in which the service names itself: of a page the one that begins as the kind says. */
+    static Optional<String> answer(Target target, Probes probes) {
+        var service = target.service();
+        if (service.protocol() == Protocol.LINE) return probes.ask(target.address(), target.port(), service.ask());
+        String begins = service.answer().replaceAll("\\{serial}.*", "");
+        var lines = probes.talk(call(target)).lines();
+        return lines.stream()
+                .filter(l -> l.startsWith(begins))
+                .findFirst()
+                .or(() -> lines.stream().findFirst());
     }
 
     private Optional<String> serialIn(String answer) {
@@ -155,7 +275,7 @@ public final class Ladder {
 
     private Verdict partner() {
         if (target.partner().isEmpty())
-            return new Verdict(Knot.LEFT_OUT, "No partner is on record for it.", "", probes.vantage());
+            return new Verdict(Knot.LEFT_OUT, "No partner is on record for it.", "", here());
         var partner = target.partner().get();
         if (partner.testPort().isEmpty() || target.service().partnerAsk().isEmpty())
             return new Verdict(
@@ -178,29 +298,31 @@ public final class Ladder {
             return new Verdict(Knot.TIGHT, partner.name() + " reaches it and gets its serial.", "", partner.name());
         return new Verdict(
                 Knot.FRAYED,
-                partner.name() + " says: " + shown(answer.get()) + ".",
+                partner.name() + " says: " + Said.shown(answer.get()) + ".",
                 "Look at the address and port of the terminal in the partner's set-up.",
                 partner.name());
     }
 
-    /** A device may answer anything: shown short and without control characters. */
-    private static String shown(String text) {
-        String plain = text.replaceAll("\\p{Cntrl}", "?");
-        return plain.length() > 60 ? plain.substring(0, 60) + "…" : plain;
+    private boolean within() {
+        return vantage.within(target.segment().prefix());
+    }
+
+    private String here() {
+        return vantage.words(target.segment().prefix());
     }
 
     private Verdict holds(String seen) {
-        return new Verdict(Knot.TIGHT, seen, "", probes.vantage());
+        return new Verdict(Knot.TIGHT, seen, "", here());
     }
 
     private Verdict fails(String seen, String remedy) {
-        return new Verdict(Knot.FRAYED, seen, remedy, probes.vantage());
+        return new Verdict(Knot.FRAYED, seen, remedy, here());
     }
 
     /** Whether every address a round would touch is the site's own ground. */
     public static boolean onOwnGround(Target target, List<Ipv4Prefix> segments) {
         var touched = new ArrayList<Ipv4Address>(List.of(target.address()));
         target.partner().map(Target.Partner::address).ifPresent(touched::add);
-        return touched.stream().allMatch(a -> segments.stream().anyMatch(p -> p.contains(a)));
+        return touched.stream().allMatch(a -> Ground.own(a, segments));
     }
 }

@@ -14,6 +14,7 @@ public enum Look {
     PORT(By.MACHINE, 0.05, "Its service port", "open", "refused", "silent"),
     SERIAL(By.MACHINE, 0.05, "The service gives its serial", "right", "other", "strange", "none"),
     LEASES(By.MACHINE, 0.1, "Its MAC among the leases", "absent", "leased"),
+    RESOLVER(By.MACHINE, 0.1, "The resolver answers", "answers", "silent"),
     PARTNER_TEST(By.MACHINE, 0.2, "The partner reaches it", "reaches", "other", "refused", "none"),
     POWER(By.EYES, 0.3, "Is it on? Any light or screen will do.", "on", "off"),
     LINK(By.EYES, 0.3, "Is the small light at its network plug lit?", "lit", "dark"),

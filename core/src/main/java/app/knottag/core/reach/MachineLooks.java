@@ -1,6 +1,7 @@
 package app.knottag.core.reach;
 
 import app.knottag.core.hardware.Mac;
+import app.knottag.core.kind.Protocol;
 import app.knottag.core.reach.Diagnosis.Made;
 import app.knottag.core.reach.Probes.Connection;
 import java.util.ArrayList;
@@ -15,25 +16,34 @@ public final class MachineLooks {
 
     private final Target target;
     private final Probes probes;
+    private final Vantage vantage;
     private final Executor executor;
 
     /** Prepares the looks at one endpoint. */
-    public MachineLooks(Target target, Probes probes, Executor executor) {
+    public MachineLooks(Target target, Probes probes, Vantage vantage, Executor executor) {
         this.target = target;
         this.probes = probes;
+        this.vantage = vantage;
         this.executor = executor;
     }
 
     /** Makes every look that can be made from here. */
     public List<Made> make() {
-        boolean inside = probes.standsIn(target.segment().prefix());
+        boolean inside = vantage.within(target.segment().prefix());
         var ping = soon(() -> probes.answers(target.address()) ? "answers" : "silent");
         var port = soon(() -> probes.connect(target.address(), target.port()));
         var gateway = target.segment().gateway().map(g -> soon(() -> probes.answers(g) ? "answers" : "silent"));
-        var serial = soon(() -> target.service().ask().isEmpty()
-                ? Optional.<String>empty()
-                : Optional.of(serial(probes.ask(
-                        target.address(), target.port(), target.service().ask()))));
+        var serial = soon(() -> target.service().tellsSerial()
+                ? Optional.of(serial(
+                        probes.connect(target.address(), target.port()) == Connection.OPEN
+                                ? Ladder.answer(target, probes)
+                                : Optional.empty()))
+                : Optional.<String>empty());
+        var resolver = soon(() -> target.resolvers().stream()
+                .findFirst()
+                .map(r ->
+                        probes.talk(new Probes.Call(Protocol.DNS, r.toString(), Ladder.DNS_PORT, "", target.ground())))
+                .map(h -> h.ending() == Heard.Ending.ANSWERED ? "answers" : "silent"));
         var partner = soon(this::partner);
         var made = new ArrayList<Made>();
         made.add(new Made(Look.VANTAGE, inside ? "own" : "elsewhere"));
@@ -43,6 +53,7 @@ public final class MachineLooks {
         serial.join().ifPresent(s -> made.add(new Made(Look.SERIAL, s)));
         // Whoever answered the ping stands in the table only afterwards.
         if (inside) neighbours(probes.neighbours(), made);
+        resolver.join().ifPresent(r -> made.add(new Made(Look.RESOLVER, r)));
         partner.join().ifPresent(p -> made.add(new Made(Look.PARTNER_TEST, p)));
         return List.copyOf(made);
     }

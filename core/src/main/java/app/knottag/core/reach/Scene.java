@@ -143,7 +143,7 @@ public final class Scene {
             case SERIAL -> state.hasService;
             case PARTNER_TEST, DEVICE_TEST, PAIR_NAME -> state.hasPartner;
             case REGISTRY -> state.registryAsked;
-            case OUTSIDE, OTHERS_OUTSIDE, NAMES, OTHER_LINE -> state.hasLine;
+            case OUTSIDE, OTHERS_OUTSIDE, NAMES, OTHER_LINE, RESOLVER -> state.hasLine;
             default -> true;
         };
     }
@@ -227,6 +227,26 @@ public final class Scene {
         return state.resolverUp;
     }
 
+    /** Whether the line of its site is up. */
+    public boolean uplinkUp() {
+        return state.uplink;
+    }
+
+    /** Whether the server of the service it calls is up. */
+    public boolean serverUp() {
+        return state.serverUp;
+    }
+
+    /** Whether the provider lets through what it sends. */
+    public boolean providerLetsThrough() {
+        return state.providerLetsThrough;
+    }
+
+    /** Whether certificates are good. */
+    public boolean certificateGood() {
+        return state.certificate;
+    }
+
     /** Whether one looks from its own segment. */
     public boolean lookedAtFromWithin() {
         return state.vantage == Where.OWN;
@@ -242,6 +262,7 @@ public final class Scene {
             case PORT -> held() ? UNKNOWN : port(s.vantage == Where.OWN);
             case SERIAL -> held() ? UNKNOWN : serial();
             case LEASES -> shown(s.address).equals("pool") ? "leased" : "absent";
+            case RESOLVER -> s.vantage == Where.OWN && s.resolverUp ? "answers" : "silent";
             case PARTNER_TEST -> held() ? UNKNOWN : partnerTest();
             case POWER -> s.power ? "on" : "off";
             case LINK -> linked() ? "lit" : "dark";

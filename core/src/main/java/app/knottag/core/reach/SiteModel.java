@@ -2,6 +2,7 @@ package app.knottag.core.reach;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
+import app.knottag.core.kind.Protocol;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -20,7 +21,8 @@ public record SiteModel(List<Station> stations) {
     public enum Role {
         GATEWAY,
         ENDPOINT,
-        PARTNER
+        PARTNER,
+        RELAY
     }
 
     /** MAC of the made-up stranger, from the block for documentation (RFC 7042). */
@@ -38,6 +40,7 @@ public record SiteModel(List<Station> stations) {
      * @param port where its service listens, 0 for none
      * @param ask line its service understands
      * @param answer line its service gives back, serial filled in
+     * @param protocol how its service is spoken with
      * @param scene how it and all between it and its service stand
      */
     public record Station(
@@ -52,6 +55,7 @@ public record SiteModel(List<Station> stations) {
             int port,
             String ask,
             String answer,
+            Protocol protocol,
             Scene scene) {
 
         /** Returns the address it answers at, or empty when it stands nowhere on the wire of its segment. */
@@ -89,12 +93,14 @@ public record SiteModel(List<Station> stations) {
 
         /** Returns the station with another setting of its address. */
         public Station withAddress(boolean onAutomatic, Optional<Ipv4Address> address) {
-            return new Station(id, name, role, mac, serial, onAutomatic, address, leased, port, ask, answer, scene);
+            return new Station(
+                    id, name, role, mac, serial, onAutomatic, address, leased, port, ask, answer, protocol, scene);
         }
 
         /** Returns the station with another address kept for it by the DHCP server. */
         public Station withLease(Ipv4Address address) {
-            return new Station(id, name, role, mac, serial, automatic, typed, address, port, ask, answer, scene);
+            return new Station(
+                    id, name, role, mac, serial, automatic, typed, address, port, ask, answer, protocol, scene);
         }
 
         /** Returns the station with something wrong. */
@@ -104,7 +110,8 @@ public record SiteModel(List<Station> stations) {
 
         /** Returns the station in another scene. */
         public Station in(Scene other) {
-            return new Station(id, name, role, mac, serial, automatic, typed, leased, port, ask, answer, other);
+            return new Station(
+                    id, name, role, mac, serial, automatic, typed, leased, port, ask, answer, protocol, other);
         }
     }
 
@@ -136,6 +143,7 @@ public record SiteModel(List<Station> stations) {
                         0,
                         "",
                         "",
+                        Protocol.LINE,
                         Scene.intended(new Scene.Traits(false, false, false, false))));
         return new SiteModel(wire);
     }

@@ -1,9 +1,13 @@
 package app.knottag.core.reach;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Segment;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.kind.Kind;
+import app.knottag.core.kind.Protocol;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -11,6 +15,9 @@ import java.util.Optional;
  * The endpoint to be proved, as it is on record.
  *
  * @param knownMacs names of the other living endpoints of the site by MAC, to name a stranger
+ * @param resolvers the resolvers that it should ask, empty when it calls nobody outside
+ * @param far services that it calls and that the site lists
+ * @param ground the site's segments
  */
 public record Target(
         Ipv4Address address,
@@ -20,7 +27,10 @@ public record Target(
         Segment segment,
         Kind.Service service,
         Optional<Partner> partner,
-        Map<Mac, String> knownMacs) {
+        Map<Mac, String> knownMacs,
+        List<Ipv4Address> resolvers,
+        List<Listed> far,
+        List<Ipv4Prefix> ground) {
 
     /**
      * What the endpoint must talk with.
@@ -28,4 +38,26 @@ public record Target(
      * @param testPort port where the partner can be asked to test, or empty when only a person can
      */
     public record Partner(String name, Ipv4Address address, Optional<Integer> testPort) {}
+
+    /**
+     * A service that the site lists.
+     *
+     * @param host an address, or a name
+     */
+    public record Listed(String name, Protocol protocol, String host, int port) {}
+
+    /** Returns the checks that this endpoint has, in the order of the line. */
+    public List<Check> checks() {
+        var all = new ArrayList<Check>();
+        for (var check : Check.values())
+            if (switch (check) {
+                case NAMES -> !resolvers.isEmpty();
+                case FAR_SERVICE -> !far.isEmpty();
+                case PARTNER, DEVICE_TO_PARTNER -> partner.isPresent();
+                case GATEWAY -> segment.gateway().isPresent();
+                case REFUSED -> !service.refuses().isEmpty();
+                default -> true;
+            }) all.add(check);
+        return List.copyOf(all);
+    }
 }

@@ -2,6 +2,8 @@ package app.knottag.server.demo;
 
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.GateType;
+import app.knottag.core.reach.Check;
+import app.knottag.core.reach.Evidence;
 import app.knottag.core.runbook.Runbook;
 import app.knottag.core.runbook.TypeSheet;
 import app.knottag.server.plan.Endpoints;
@@ -108,7 +110,10 @@ class DemoHands {
     void proved(long endpoint) {
         int tries = 0;
         do confirm.round(endpoint, DemoData.LEAD);
-        while (!confirm.latest(endpoint).orElseThrow().holds() && ++tries < MOST_TRIES);
+        while (confirm.line(endpoints.get(endpoint)).failed() && ++tries < MOST_TRIES);
+        for (var check : confirm.checks(endpoints.get(endpoint)))
+            if (check == Check.REAL_JOB || check == Check.REFUSED || check == Check.DEVICE_TO_PARTNER)
+                confirm.witness(endpoint, check, check.outcomes().get(0), Evidence.SEEN, DemoData.LEAD);
         confirm.signOff(endpoint, endpoints.get(endpoint).version(), "Seen at its own work", DemoData.LEAD);
     }
 }

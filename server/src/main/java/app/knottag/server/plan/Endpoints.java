@@ -23,6 +23,7 @@ import app.knottag.server.hardware.Interfaces;
 import app.knottag.server.hardware.Wires;
 import app.knottag.server.log.Log;
 import app.knottag.server.plan.EndpointStore.Written;
+import app.knottag.server.reach.RoundStore;
 import app.knottag.server.runbook.Runbooks;
 import app.knottag.server.site.SiteStore;
 import app.knottag.server.site.SiteStore.SeriesRow;
@@ -54,6 +55,7 @@ public class Endpoints {
     private final Wires wires;
     private final Interfaces interfaces;
     private final InterfaceStore interfaceStore;
+    private final RoundStore rounds;
     private final Kinds kinds;
     private final Log log;
     private final Clock clock;
@@ -66,6 +68,7 @@ public class Endpoints {
             Wires wires,
             Interfaces interfaces,
             InterfaceStore interfaceStore,
+            RoundStore rounds,
             Kinds kinds,
             Log log,
             Clock clock) {
@@ -76,6 +79,7 @@ public class Endpoints {
         this.wires = wires;
         this.interfaces = interfaces;
         this.interfaceStore = interfaceStore;
+        this.rounds = rounds;
         this.kinds = kinds;
         this.log = log;
         this.clock = clock;
@@ -315,6 +319,7 @@ public class Endpoints {
                 || !row.serial().equals(was.serial())
                 || !Objects.equals(partnerId, was.partnerId())
                 || moved(was, ends)) runbooks.undo(was, addressChanged);
+        if (moved(was, ends)) rounds.addChange(was.id(), RoundStore.Change.MOVE, by);
         changed(was, "endpoint changed", input.reason(), by);
     }
 

@@ -1,15 +1,17 @@
 package app.knottag.server.reach;
 
-import app.knottag.core.address.Ipv4Prefix;
-import app.knottag.core.hardware.Mac;
-import app.knottag.core.knot.Knot;
+import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.log.Words;
+import app.knottag.core.reach.Bond;
+import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Check;
 import app.knottag.core.reach.CheckResult;
-import app.knottag.core.reach.Diagnosis;
+import app.knottag.core.reach.Evidence;
 import app.knottag.core.reach.Ladder;
 import app.knottag.core.reach.MachineLooks;
 import app.knottag.core.reach.Probes;
+import app.knottag.core.reach.ProofLine;
+import app.knottag.core.reach.Remembered;
 import app.knottag.core.reach.Target;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
@@ -17,28 +19,27 @@ import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.plan.Endpoints;
 import app.knottag.server.runbook.Runbooks;
 import app.knottag.server.runbook.StepWork;
-import app.knottag.server.site.SiteStore;
-import app.knottag.server.site.Sites;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.Duration;
-import java.time.Instant;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Objects;
+import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
-import java.util.stream.Stream;
+import org.springframework.context.event.EventListener;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Makes rounds of checks on the network, keeps what came out, and takes the sign-off when all of it holds. */
+/** Makes rounds of checks on the network, keeps what people saw, and takes the sign-off when all of it holds. */
 @Service
 public class Confirm {
 
@@ -46,27 +47,18 @@ public class Confirm {
     private static final int ROUNDS_AT_ONCE = 4;
     private static final int LOOKS_AT_ONCE = 16;
 
-    /** A round as it is shown. */
-    public record Round(
-            long id,
-            Instant at,
-            String by,
-            boolean failed,
-            boolean holds,
-            boolean askAtPartner,
-            List<CheckResult> results) {}
-
     private final Endpoints endpoints;
     private final EndpointStore store;
-    private final SiteStore siteStore;
-    private final Sites sites;
     private final RoundStore rounds;
+    private final Targets targets;
     private final Runbooks runbooks;
     private final StepWork steps;
+    private final Diagnoses diagnoses;
     private final Probes probes;
     private final Log log;
     private final Clock clock;
     private final JsonMapper json;
+    private final Map<Long, List<CheckResult>> underway = new ConcurrentHashMap<>();
     private final ExecutorService lookers = Executors.newFixedThreadPool(LOOKS_AT_ONCE, r -> {
         var thread = new Thread(r, "looks");
         thread.setDaemon(true);
@@ -77,135 +69,208 @@ public class Confirm {
     Confirm(
             Endpoints endpoints,
             EndpointStore store,
-            SiteStore siteStore,
-            Sites sites,
             RoundStore rounds,
+            Targets targets,
             Runbooks runbooks,
             StepWork steps,
+            Diagnoses diagnoses,
             Probes probes,
             Log log,
             Clock clock,
             JsonMapper json) {
         this.endpoints = endpoints;
         this.store = store;
-        this.siteStore = siteStore;
-        this.sites = sites;
         this.rounds = rounds;
+        this.targets = targets;
         this.runbooks = runbooks;
         this.steps = steps;
+        this.diagnoses = diagnoses;
         this.probes = probes;
         this.log = log;
         this.clock = clock;
         this.json = json;
     }
 
-    /** Makes every check once. At most four rounds run at the same time; others wait their turn. */
+    /** Makes every check that a machine can make. At most four rounds run at the same time; others wait their turn. */
     @Transactional
     public long round(long endpointId, String by) {
         var endpoint = endpoints.get(endpointId);
-        var target = target(endpoint);
+        var target = targets.required(endpoint);
         var at = clock.instant();
         atOnce.acquireUninterruptibly();
-        List<CheckResult> results;
-        List<Diagnosis.Made> looks = List.of();
-        boolean failed;
         try {
-            results = new Ladder(target, probes, clock).climb();
-            failed = results.stream().anyMatch(CheckResult::failed);
-            if (failed) looks = new MachineLooks(target, probes, lookers).make();
+            var sofar = new CopyOnWriteArrayList<CheckResult>();
+            underway.put(endpointId, sofar);
+            var once = new Remembered(probes);
+            var vantage = targets.vantage(endpoint.siteId(), once);
+            var results = new Ladder(target, once, vantage, clock).climb(lookers, sofar::add);
+            var looks = new MachineLooks(target, once, vantage, lookers).make();
+            boolean failed = results.stream().anyMatch(CheckResult::failed);
+            if (!failed) learn(endpoint);
+            long id = rounds.add(
+                    endpointId,
+                    at,
+                    by,
+                    failed,
+                    new Json(json.writeValueAsString(results)),
+                    new Json(json.writeValueAsString(targets.bond(endpoint))));
+            for (var m : looks)
+                rounds.keepLook(
+                        endpointId,
+                        id,
+                        m.look().name(),
+                        m.outcome(),
+                        vantage.words(target.segment().prefix()));
+            runbooks.stand(endpointId);
+            log.write(Log.entry(by, failed ? "checks failed" : "checks held")
+                    .at(endpoint.siteId(), endpointId)
+                    .after(results));
+            return id;
         } finally {
+            underway.remove(endpointId);
             atOnce.release();
         }
-        long id = rounds.add(endpointId, at, by, failed, new Json(json.writeValueAsString(results)));
-        for (var m : looks) rounds.keepLook(endpointId, id, m.look().name(), m.outcome(), probes.vantage());
-        runbooks.stand(endpointId);
-        log.write(Log.entry(by, failed ? "checks failed" : "checks held")
-                .at(endpoint.siteId(), endpointId)
-                .after(results));
-        return id;
     }
 
-    private Target target(EndpointStore.Row e) {
-        if (e.address() == null || e.mac() == null || e.serial().isEmpty())
-            throw Problem.of(
-                    HttpStatus.CONFLICT,
-                    "facts-missing",
-                    "Address, MAC and serial must be on record before it can be proved.");
-        var partner = Optional.ofNullable(e.partnerId())
-                .map(siteStore::partner)
-                .map(p -> new Target.Partner(p.name(), p.address(), Optional.ofNullable(p.testPort())));
-        var known = new HashMap<Mac, String>();
-        store.holders(e.siteId()).stream().filter(h -> h.mac() != null).forEach(h -> known.put(h.mac(), h.name()));
-        var target = new Target(
-                e.address(),
-                e.mac(),
-                e.serial(),
-                e.servicePort(),
-                sites.ground(sites.segment(e.segmentId()), e.address()).segment(),
-                runbooks.kind(e).service(),
-                partner,
-                known);
-        List<Ipv4Prefix> own = siteStore.segments(e.siteId()).stream()
-                .flatMap(s -> Stream.of(s.prefix(), s.nextPrefix()))
-                .filter(Objects::nonNull)
+    /** What was found and holds again after that is the site's own history, from which the next search learns. */
+    private void learn(EndpointStore.Row endpoint) {
+        var before = rounds.latest(endpoint.id());
+        if (before == null || !before.failed()) return;
+        diagnoses
+                .found(endpoint, before.id())
+                .ifPresent(cause ->
+                        rounds.addFound(endpoint.id(), before.id(), endpoint.siteId(), cause.name(), clock.instant()));
+    }
+
+    /** What has come in of a round that runs just now, or empty when none does. */
+    Optional<List<CheckResult>> underway(long endpointId) {
+        return Optional.ofNullable(underway.get(endpointId)).map(List::copyOf);
+    }
+
+    /** The checks that an endpoint has; until its facts are on record none can be made. */
+    public List<Check> checks(EndpointStore.Row endpoint) {
+        return targets.of(endpoint).map(Target::checks).orElse(List.of());
+    }
+
+    /** The whole line of an endpoint as it stands now. */
+    public ProofLine line(EndpointStore.Row endpoint) {
+        var witnesses = rounds.witnesses(endpoint.id()).stream()
+                .map(w -> witness(Check.valueOf(w.checkName()), w))
                 .toList();
-        if (!Ladder.onOwnGround(target, own))
-            throw Problem.of(
-                    HttpStatus.CONFLICT,
-                    "foreign-ground",
-                    "The endpoint or its partner lies outside this site's segments. Checks stay on the site's own ground.");
-        return target;
+        var round = Optional.ofNullable(rounds.latest(endpoint.id()))
+                .filter(r -> r.bond() != null)
+                .map(r -> new ProofLine.Round(
+                        json.readValue(r.results().text(), new TypeReference<List<CheckResult>>() {}),
+                        bond(r.bond()),
+                        r.by()));
+        return ProofLine.of(checks(endpoint), round, witnesses, targets.bond(endpoint), clock.instant());
     }
 
-    /** Returns the latest round of checks, or empty when none was made. */
-    public Optional<Round> latest(long endpointId) {
-        return Optional.ofNullable(rounds.latest(endpointId)).map(this::view);
+    private ProofLine.Witness witness(Check check, RoundStore.WitnessRow w) {
+        return new ProofLine.Witness(
+                check,
+                w.outcome(),
+                words(check, w.outcome()),
+                Evidence.valueOf(w.evidence()),
+                w.at(),
+                w.by(),
+                bond(w.bond()));
     }
 
-    private Round view(RoundStore.Row row) {
-        var results = json.readValue(row.results().text(), new TypeReference<List<CheckResult>>() {});
-        boolean askAtPartner = results.stream()
-                .anyMatch(r -> (r.check() == Check.PARTNER || r.check() == Check.SERVICE)
-                        && r.knot() == Knot.LEFT_OUT
-                        && !r.remedy().isEmpty());
-        boolean proved = results.stream()
-                .anyMatch(r -> r.check() == Check.SERVICE && (r.knot() == Knot.TIGHT || r.knot() == Knot.LEFT_OUT));
-        return new Round(row.id(), row.at(), row.by(), row.failed(), !row.failed() && proved, askAtPartner, results);
+    private Bond bond(Json text) {
+        return json.readValue(text.text(), Bond.class);
     }
 
-    /** Signs off what the latest round proved. */
+    /** What an outcome of a check is called. */
+    static String words(Check check, String outcome) {
+        return check.look().map(l -> CauseBook.shipped().words(l, outcome)).orElseGet(() -> switch (outcome) {
+            case "refused" -> "It is refused";
+            case "let-in" -> "It is let in";
+            case "reached" -> "The office reaches it";
+            default -> "The office does not reach it";
+        });
+    }
+
+    /** Keeps what somebody saw at a check that only eyes can make. */
     @Transactional
-    public void signOff(long endpointId, int expected, String seenAtPartner, String by) {
+    public void witness(long endpointId, Check check, String outcome, Evidence evidence, String by) {
         var endpoint = endpoints.get(endpointId);
-        var missing = runbooks.runbook(endpoint);
-        if (!missing.readyToConfirm())
+        if (check.byMachine())
+            throw Problem.field("check", "by-machine", "A machine makes this check: run the checks.");
+        if (!checks(endpoint).contains(check))
+            throw Problem.field("check", "no-such-check", "This endpoint has no such check.");
+        if (!check.outcomes().contains(outcome))
+            throw Problem.field("outcome", "no-such-outcome", "“" + outcome + "” is none of " + check.outcomes() + ".");
+        if (evidence == Evidence.TOOL)
+            throw Problem.field("evidence", "no-tool", "Only the checks themselves measure.");
+        rounds.addWitness(
+                endpointId,
+                new RoundStore.WitnessRow(
+                        check.name(),
+                        outcome,
+                        evidence.name(),
+                        clock.instant(),
+                        by,
+                        new Json(json.writeValueAsString(targets.bond(endpoint)))));
+        var round = rounds.latest(endpointId);
+        if (round != null) check.look().ifPresent(l -> rounds.keepLook(endpointId, round.id(), l.name(), outcome, by));
+        if (!outcome.equals(check.outcomes().get(0)) && check != Check.OFFICE) store.confirm(endpointId, null, null);
+        runbooks.stand(endpointId);
+        log.write(Log.entry(by, "saw at “" + check.title() + "”")
+                .at(endpoint.siteId(), endpointId)
+                .after(words(check, outcome) + ", " + evidence.words()));
+    }
+
+    /** What was read back in the runbook proves something here, too. */
+    @EventListener
+    void tied(StepWork.StepTied tied) {
+        var gate = tied.step().gate();
+        var has = checks(endpoints.get(tied.endpointId()));
+        if (gate.type() == GateType.SIGNAL
+                && gate.part().toLowerCase(Locale.ROOT).contains("network")) readBack(tied, Check.LINK, has);
+        if (gate.type() != GateType.ADDRESS_SHOWN) return;
+        readBack(tied, Check.ADDRESS_SHOWN, has);
+        if (tied.step().waiting().isPresent()) readBack(tied, Check.AFTER_RESTART, has);
+    }
+
+    private void readBack(StepWork.StepTied tied, Check check, List<Check> has) {
+        if (has.contains(check))
+            witness(tied.endpointId(), check, check.outcomes().get(0), Evidence.READ_BACK, tied.by());
+    }
+
+    /** Signs off what the line proves, as the person on site; the office says its own apart. */
+    @Transactional
+    public void signOff(long endpointId, int expected, String note, String by) {
+        var endpoint = endpoints.get(endpointId);
+        var runbook = runbooks.runbook(endpoint);
+        if (!runbook.readyToConfirm())
             throw Problem.of(
                     HttpStatus.CONFLICT,
                     "steps-before",
                     "The runbook is not done yet. Next: "
-                            + missing.current().orElseThrow().title() + ".");
-        var round = latest(endpointId)
-                .filter(Round::holds)
-                .orElseThrow(() -> Problem.of(
-                        HttpStatus.CONFLICT,
-                        "not-proved",
-                        "The checks do not all hold. Run them and mend what fails first."));
-        if (round.at().isBefore(clock.instant().minus(FRESH)))
+                            + runbook.current().orElseThrow().title() + ".");
+        var line = line(endpoint);
+        line.missing().ifPresent(m -> {
+            throw Problem.of(HttpStatus.CONFLICT, "not-proved", m + " Settle that first.");
+        });
+        if (rounds.latest(endpointId).at().isBefore(clock.instant().minus(FRESH)))
             throw Problem.of(
                     HttpStatus.CONFLICT,
                     "proof-too-old",
                     "The last checks are more than 15 minutes old. Run them once more, then sign off.");
-        String seen = seenAtPartner == null ? "" : seenAtPartner.strip();
-        Words.problem(seen, round.askAtPartner()).ifPresent(p -> {
-            throw Problem.field("seenAtPartner", "bad-words", "Say what was seen at the partner's side. " + p);
+        String words = note == null ? "" : note.strip();
+        Words.problem(words, false).ifPresent(p -> {
+            throw Problem.field("note", "bad-words", p);
         });
         if (store.touch(endpointId, expected) == 0) throw Etags.stale();
+        var grade = line.grade();
+        rounds.addSignOff(endpointId, new RoundStore.SignOffRow(grade.name(), words, clock.instant(), by));
         store.confirm(endpointId, clock.instant(), by);
         steps.confirmed(endpoint, by);
         runbooks.stand(endpointId);
         log.write(Log.entry(by, "signed off")
                 .at(endpoint.siteId(), endpointId)
-                .after(round)
-                .because(seen));
+                .after(Map.of("grade", grade, "line", line.rungs()))
+                .because(words));
     }
 }

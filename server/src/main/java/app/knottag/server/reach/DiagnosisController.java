@@ -1,7 +1,5 @@
 package app.knottag.server.reach;
 
-import app.knottag.core.kind.Kind;
-import app.knottag.core.kind.Signal;
 import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Diagnosis;
 import app.knottag.core.reach.Diagnosis.Made;
@@ -10,17 +8,12 @@ import app.knottag.core.reach.Scene;
 import app.knottag.server.log.Log;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.plan.Endpoints;
-import app.knottag.server.register.RegistryBook;
-import app.knottag.server.runbook.Runbooks;
 import app.knottag.server.web.Problem;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
-import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -70,20 +63,21 @@ class DiagnosisController {
             @Nullable NextView next,
             boolean found,
             String stop,
-            List<SeenView> seen) {}
+            List<SeenView> seen,
+            String learned) {}
 
     private final Endpoints endpoints;
     private final RoundStore rounds;
-    private final Runbooks runbooks;
-    private final RegistryBook registries;
+    private final Diagnoses diagnoses;
+    private final Confirm confirm;
     private final Log log;
     private final CauseBook book = CauseBook.shipped();
 
-    DiagnosisController(Endpoints endpoints, RoundStore rounds, Runbooks runbooks, RegistryBook registries, Log log) {
+    DiagnosisController(Endpoints endpoints, RoundStore rounds, Diagnoses diagnoses, Confirm confirm, Log log) {
         this.endpoints = endpoints;
         this.rounds = rounds;
-        this.runbooks = runbooks;
-        this.registries = registries;
+        this.diagnoses = diagnoses;
+        this.confirm = confirm;
         this.log = log;
     }
 
@@ -97,7 +91,7 @@ class DiagnosisController {
         var made = new ArrayList<Made>();
         for (int i = 0; i < body.made().size(); i++)
             made.add(made("made/" + i, body.made().get(i)));
-        return view(scene, made, Set.of(), List.of(), List.of());
+        return view(Diagnosis.of(scene, book, made), List.of(), List.of(), "");
     }
 
     private static Made made(String field, LookMade look) {
@@ -111,45 +105,28 @@ class DiagnosisController {
     @GetMapping("/api/endpoints/{id}/diagnosis")
     DiagnosisView of(@PathVariable long id) {
         var endpoint = endpoints.get(id);
-        var round = failed(id);
-        var looks = rounds.looks(id, round.id());
-        var made = new ArrayList<Made>();
-        var passed = new HashSet<Look>();
-        var seen = new ArrayList<SeenView>();
-        for (var row : looks) {
-            var look = Look.valueOf(row.look());
-            if (row.outcome().isEmpty()) passed.add(look);
-            else {
-                made.add(new Made(look, row.outcome()));
-                seen.add(new SeenView(
-                        look, look.words(), book.words(look, row.outcome()), row.by(), look.by() == Look.By.EYES));
-            }
-        }
-        return view(scene(endpoint), made, passed, seen, signals(runbooks.kind(endpoint)));
+        var looked = diagnoses.looked(id, failed(endpoint).id());
+        var seen = looked.rows().stream().map(this::seen).toList();
+        int known = diagnoses.history(endpoint.siteId()).values().stream()
+                .mapToInt(Integer::intValue)
+                .sum();
+        return view(
+                diagnoses.verdict(endpoint, looked),
+                seen,
+                ReachController.signals(diagnoses.kind(endpoint)),
+                known < CauseBook.ENOUGH ? "" : "Weighed with the " + known + " faults found at this site before.");
     }
 
-    private RoundStore.Row failed(long id) {
-        var round = rounds.latest(id);
-        if (round == null || !round.failed())
+    private SeenView seen(RoundStore.LookRow row) {
+        var look = Look.valueOf(row.look());
+        return new SeenView(look, look.words(), book.words(look, row.outcome()), row.by(), look.by() == Look.By.EYES);
+    }
+
+    private RoundStore.Row failed(EndpointStore.Row endpoint) {
+        var round = rounds.latest(endpoint.id());
+        if (round == null || !confirm.line(endpoint).failed())
             throw Problem.of(HttpStatus.CONFLICT, "nothing-failed", "The latest checks do not fail. Run them first.");
         return round;
-    }
-
-    private Scene scene(EndpointStore.Row e) {
-        var kind = runbooks.kind(e);
-        return Scene.intended(new Scene.Traits(
-                registries.wanted(e),
-                e.partnerId() != null,
-                !kind.service().ask().isEmpty(),
-                kind.talks().stream().anyMatch(t -> t.to() == Kind.Talk.To.INTERNET)));
-    }
-
-    /** What the kind's own lights at the network say, to hold beside the question. */
-    private static List<String> signals(Kind kind) {
-        return kind.signals().stream()
-                .filter(s -> s.part().toLowerCase(Locale.ROOT).contains("network"))
-                .map((Signal s) -> s.part() + " " + s.words() + ": " + s.means())
-                .toList();
     }
 
     /** Keeps what somebody saw; an empty outcome says that it cannot be told, and it is not asked again. */
@@ -157,7 +134,7 @@ class DiagnosisController {
     @PutMapping("/api/endpoints/{id}/diagnosis/looks")
     public DiagnosisView look(@PathVariable long id, @Valid @RequestBody LookMade body, Principal by) {
         var endpoint = endpoints.get(id);
-        var round = failed(id);
+        var round = failed(endpoint);
         if (!body.outcome().isEmpty()) made("", body);
         rounds.keepLook(id, round.id(), body.look().name(), body.outcome(), by.getName());
         log.write(Log.entry(by.getName(), "looked: " + body.look().words())
@@ -166,9 +143,7 @@ class DiagnosisController {
         return of(id);
     }
 
-    private DiagnosisView view(
-            Scene scene, List<Made> made, Set<Look> passed, List<SeenView> seen, List<String> signals) {
-        var verdict = Diagnosis.of(scene, book, made, passed);
+    private DiagnosisView view(Diagnosis.Verdict verdict, List<SeenView> seen, List<String> signals, String learned) {
         return new DiagnosisView(
                 verdict.suspects().stream().limit(MOST_SUSPECTS).map(this::view).toList(),
                 1
@@ -190,7 +165,8 @@ class DiagnosisController {
                         .orElse(null),
                 verdict.found(),
                 verdict.stop(),
-                seen);
+                seen,
+                learned);
     }
 
     private SuspectView view(Diagnosis.Suspect s) {

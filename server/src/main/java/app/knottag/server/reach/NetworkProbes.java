@@ -2,28 +2,34 @@ package app.knottag.server.reach;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.reach.Heard;
 import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.Probes;
 import java.io.IOException;
 import java.net.ConnectException;
+import java.net.Inet4Address;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.NetworkInterface;
 import java.net.Socket;
 import java.net.SocketException;
+import java.net.UnknownHostException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 
 /** Probes of the real network, made from this machine. */
-class NetworkProbes implements Probes {
+class NetworkProbes implements Probes, Dialer {
 
-    static final int CONNECT_MILLIS = 1_500;
+    private static final int CONNECT_MILLIS = Talks.CONNECT_MILLIS;
     private static final int ANSWER_MILLIS = 2_000;
     private static final int LONGEST_ANSWER = 512;
+
+    private final Talks talks = new Talks(this);
 
     /** Where an address is really dialled; the stand-ins of the demo live on loopback. */
     InetAddress dialled(Ipv4Address address) throws IOException {
@@ -35,28 +41,37 @@ class NetworkProbes implements Probes {
     }
 
     @Override
-    public String vantage() {
+    public InetSocketAddress dialled(Ipv4Address address, int port) throws IOException {
+        return new InetSocketAddress(dialled(address), port);
+    }
+
+    @Override
+    public List<Ipv4Address> lookup(String name, List<Ipv4Prefix> ground) {
         try {
-            return NetworkInterface.networkInterfaces()
-                    .flatMap(NetworkInterface::inetAddresses)
-                    .filter(a -> !a.isLoopbackAddress() && a.getAddress().length == 4)
-                    .map(a -> "this machine, " + a.getHostAddress())
-                    .findFirst()
-                    .orElse("this machine");
-        } catch (SocketException e) {
-            return "this machine";
+            return Arrays.stream(InetAddress.getAllByName(name))
+                    .filter(Inet4Address.class::isInstance)
+                    .map(Dialer::plain)
+                    .toList();
+        } catch (UnknownHostException e) {
+            return List.of();
         }
     }
 
     @Override
-    public boolean standsIn(Ipv4Prefix prefix) {
+    public Heard talk(Call call) {
+        return talks.talk(call);
+    }
+
+    @Override
+    public List<Ipv4Address> own() {
         try {
             return NetworkInterface.networkInterfaces()
                     .flatMap(NetworkInterface::inetAddresses)
-                    .filter(a -> a.getAddress().length == 4)
-                    .anyMatch(a -> prefix.contains(Ipv4Address.parse(a.getHostAddress())));
+                    .filter(a -> !a.isLoopbackAddress() && a instanceof Inet4Address)
+                    .map(Dialer::plain)
+                    .toList();
         } catch (SocketException e) {
-            return false;
+            return List.of();
         }
     }
 
@@ -89,7 +104,7 @@ class NetworkProbes implements Probes {
     @Override
     public Connection connect(Ipv4Address address, int port) {
         try (var socket = new Socket()) {
-            socket.connect(new InetSocketAddress(dialled(address), port), CONNECT_MILLIS);
+            socket.connect(dialled(address, port), CONNECT_MILLIS);
             return Connection.OPEN;
         } catch (ConnectException e) {
             return String.valueOf(e.getMessage()).contains("refused") ? Connection.REFUSED : Connection.SILENT;
@@ -101,7 +116,7 @@ class NetworkProbes implements Probes {
     @Override
     public Optional<String> ask(Ipv4Address address, int port, String line) {
         try (var socket = new Socket()) {
-            socket.connect(new InetSocketAddress(dialled(address), port), CONNECT_MILLIS);
+            socket.connect(dialled(address, port), CONNECT_MILLIS);
             socket.getOutputStream().write((line + "\n").getBytes(StandardCharsets.UTF_8));
             socket.getOutputStream().flush();
             return firstLine(socket);

@@ -13,23 +13,76 @@ import org.apache.ibatis.annotations.Select;
 @Mapper
 public interface RoundStore {
 
-    record Row(long id, Instant at, String by, boolean failed, Json results) {}
+    /** A round; one that was made before proofs belonged to something has no bond. */
+    record Row(long id, Instant at, String by, boolean failed, Json results, Json bond) {}
 
     @Select(
-            "insert into round (endpoint_id, at, by, failed, results) values (#{endpointId}, #{at}, #{by}, #{failed}, #{results}) returning id")
+            "insert into round (endpoint_id, at, by, failed, results, bond) values (#{endpointId}, #{at}, #{by}, #{failed}, #{results}, #{bond}) returning id")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     long add(
             @Param("endpointId") long endpointId,
             @Param("at") Instant at,
             @Param("by") String by,
             @Param("failed") boolean failed,
-            @Param("results") Json results);
+            @Param("results") Json results,
+            @Param("bond") Json bond);
 
     // What was proved of a unit says nothing of the one that took its place.
     @Select("""
-            select id, at, by, failed, results from round where endpoint_id = #{endpointId}
+            select id, at, by, failed, results, bond from round where endpoint_id = #{endpointId}
             and at > coalesce((select max(started_at) from swap where endpoint_id = #{endpointId}), '-infinity') order by id desc limit 1""")
     Row latest(long endpointId);
+
+    /** What somebody saw at a check. */
+    record WitnessRow(String checkName, String outcome, String evidence, Instant at, String by, Json bond) {}
+
+    @Insert("""
+            insert into witness (endpoint_id, check_name, outcome, evidence, at, by, bond)
+            values (#{endpointId}, #{w.checkName}, #{w.outcome}, #{w.evidence}, #{w.at}, #{w.by}, #{w.bond})""")
+    void addWitness(@Param("endpointId") long endpointId, @Param("w") WitnessRow witness);
+
+    @Select("""
+            select distinct on (check_name) check_name, outcome, evidence, at, by, bond from witness
+            where endpoint_id = #{endpointId} order by check_name, id desc""")
+    List<WitnessRow> witnesses(long endpointId);
+
+    /** A sign-off of the person on site. */
+    record SignOffRow(String grade, String note, Instant at, String by) {}
+
+    @Insert(
+            "insert into sign_off (endpoint_id, grade, note, at, by) values (#{endpointId}, #{s.grade}, #{s.note}, #{s.at}, #{s.by})")
+    void addSignOff(@Param("endpointId") long endpointId, @Param("s") SignOffRow signOff);
+
+    @Select("select grade, note, at, by from sign_off where endpoint_id = #{endpointId} order by id desc limit 1")
+    SignOffRow signOff(long endpointId);
+
+    /** What is counted of a device. */
+    enum Change {
+        RESET,
+        MOVE
+    }
+
+    @Select("select count(*) from device_change where endpoint_id = #{endpointId} and what = #{what}")
+    int changes(@Param("endpointId") long endpointId, @Param("what") Change what);
+
+    @Insert("insert into device_change (endpoint_id, what, by) values (#{endpointId}, #{what}, #{by})")
+    void addChange(@Param("endpointId") long endpointId, @Param("what") Change what, @Param("by") String by);
+
+    @Insert("""
+            insert into cause_found (endpoint_id, round_id, site_id, cause, at) values (#{endpointId}, #{roundId}, #{siteId}, #{cause}, #{at})
+            on conflict (round_id) do nothing""")
+    void addFound(
+            @Param("endpointId") long endpointId,
+            @Param("roundId") long roundId,
+            @Param("siteId") long siteId,
+            @Param("cause") String cause,
+            @Param("at") Instant at);
+
+    /** How often a cause was found. */
+    record FoundRow(String cause, int times) {}
+
+    @Select("select cause, count(*)::integer as times from cause_found where site_id = #{siteId} group by cause")
+    List<FoundRow> found(long siteId);
 
     /** A look that was made after a round; one that nobody could make has an empty outcome. */
     record LookRow(String look, String outcome, Instant at, String by) {}

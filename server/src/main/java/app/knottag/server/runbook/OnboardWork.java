@@ -12,6 +12,7 @@ import app.knottag.core.runbook.Surroundings;
 import app.knottag.server.log.Log;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.plan.Endpoints;
+import app.knottag.server.reach.RoundStore;
 import app.knottag.server.runbook.OnboardStore.OpeningRow;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
@@ -32,15 +33,23 @@ public class OnboardWork {
     private final EndpointStore store;
     private final Runbooks runbooks;
     private final OnboardStore onboard;
+    private final RoundStore rounds;
     private final Kinds kinds;
     private final Log log;
 
     OnboardWork(
-            Endpoints endpoints, EndpointStore store, Runbooks runbooks, OnboardStore onboard, Kinds kinds, Log log) {
+            Endpoints endpoints,
+            EndpointStore store,
+            Runbooks runbooks,
+            OnboardStore onboard,
+            RoundStore rounds,
+            Kinds kinds,
+            Log log) {
         this.endpoints = endpoints;
         this.store = store;
         this.runbooks = runbooks;
         this.onboard = onboard;
+        this.rounds = rounds;
         this.kinds = kinds;
         this.log = log;
     }
@@ -143,6 +152,7 @@ public class OnboardWork {
         for (String key : redone)
             if (runbook.record(key).knot() != Knot.OPEN) runbooks.keep(id, StepRecord.untouched(key));
         onboard.dropOpenings(id);
+        rounds.addChange(id, RoundStore.Change.RESET, by);
         store.confirm(id, null, null);
         runbooks.stand(id);
         var after = new LinkedHashMap<String, Object>();

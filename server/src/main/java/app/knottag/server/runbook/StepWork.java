@@ -19,6 +19,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -47,6 +48,7 @@ public class StepWork {
     private final OnboardStore onboard;
     private final Log log;
     private final Clock clock;
+    private final ApplicationEventPublisher events;
 
     StepWork(
             Endpoints endpoints,
@@ -55,8 +57,10 @@ public class StepWork {
             RegistrationStore registrations,
             OnboardStore onboard,
             Log log,
-            Clock clock) {
+            Clock clock,
+            ApplicationEventPublisher events) {
         this.endpoints = endpoints;
+        this.events = events;
         this.store = store;
         this.runbooks = runbooks;
         this.registrations = registrations;
@@ -64,6 +68,9 @@ public class StepWork {
         this.log = log;
         this.clock = clock;
     }
+
+    /** A step was tied by what was read; it may prove something at Confirm too. */
+    public record StepTied(long endpointId, Kind.Step step, String by) {}
 
     @Transactional
     public void act(
@@ -103,6 +110,7 @@ public class StepWork {
         if (step.gate().type() == GateType.NEW_SEALS && is.knot() == Knot.TIGHT) seals(endpointId, is, by);
         if (step.gate().type() == GateType.ADDRESS_SHOWN && is.knot() == Knot.TIGHT)
             registrations.restarted(endpointId, now);
+        if (action == Action.TIE && is.knot() == Knot.TIGHT) events.publishEvent(new StepTied(endpointId, step, by));
         runbooks.stand(endpointId);
         log.write(Log.entry(by, said(action, is.knot()) + " “" + step.title() + "”")
                 .at(endpoint.siteId(), endpointId)

@@ -54,7 +54,8 @@ class SecurityConfig {
                                         "/api/mac/read",
                                         "/api/serial/read",
                                         "/api/kinds/check",
-                                        "/api/reach/diagnose")
+                                        "/api/reach/diagnose",
+                                        "/api/endpoints/*/office-word")
                                 .authenticated()
                                 .requestMatchers(GET, "/api/**")
                                 .authenticated()

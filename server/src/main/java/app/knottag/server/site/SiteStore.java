@@ -127,6 +127,25 @@ public interface SiteStore {
     @Select("select id, site_id, name, address, test_port from partner where id = #{id}")
     PartnerRow partner(long id);
 
+    /** A service that the site calls. */
+    record ServiceRow(long id, long siteId, String name, String protocol, String host, int port) {}
+
+    @Select(
+            "select id, site_id, name, protocol, host, port from listed_service where site_id = #{siteId} order by name")
+    List<ServiceRow> services(long siteId);
+
+    @Select("""
+            insert into listed_service (site_id, name, protocol, host, port) values (#{siteId}, #{name}, #{protocol}, #{host}, #{port}) returning id""")
+    @Options(flushCache = Options.FlushCachePolicy.TRUE)
+    long addService(ServiceRow row);
+
+    @Update(
+            "update listed_service set name = #{name}, protocol = #{protocol}, host = #{host}, port = #{port} where id = #{id}")
+    void changeService(ServiceRow row);
+
+    @Delete("delete from listed_service where id = #{id}")
+    void removeService(long id);
+
     @Update("update partner set address = #{address} where id = #{id}")
     void movePartner(@Param("id") long id, @Param("address") Ipv4Address address);
 

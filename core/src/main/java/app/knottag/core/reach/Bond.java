@@ -1,0 +1,90 @@
+package app.knottag.core.reach;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What a proof belongs to: a place, an outlet and port, a unit, an address and a configuration. When one of these changes, the
+ * proofs that rest on it no longer hold.
+ *
+ * @param settings all else that is typed in: method, mask, gateway, resolvers
+ * @param resets how often the unit was reset so far, 0 or more
+ * @param moves how often it was moved so far, 0 or more
+ */
+public record Bond(
+        String place,
+        String outlet,
+        String port,
+        String mac,
+        String serial,
+        String address,
+        int servicePort,
+        String partner,
+        String settings,
+        int resets,
+        int moves) {
+
+    /** What can change. */
+    public enum Change {
+        PLACE,
+        PORT,
+        UNIT,
+        ADDRESS,
+        SERVICE_PORT,
+        PARTNER,
+        SETTINGS,
+        RESET
+    }
+
+    /** One change, in words for a person. */
+    private record Said(Change change, String words) {}
+
+    /** Returns why a proof that was made then no longer holds now, or empty while it does. */
+    public Optional<String> loosens(Check check, Bond now) {
+        return changes(now).stream()
+                .filter(s -> check.loosenedBy().contains(s.change()))
+                .map(Said::words)
+                .findFirst();
+    }
+
+    private List<Said> changes(Bond now) {
+        var all = new ArrayList<Said>();
+        if (!mac.equals(now.mac) || !serial.equals(now.serial))
+            all.add(new Said(
+                    Change.UNIT,
+                    serial.equals(now.serial)
+                            ? "Its MAC on record is another since: " + now.mac + ", was " + mac + "."
+                            : "Another unit stands here since: serial " + now.serial + ", was " + serial + "."));
+        if (resets != now.resets) all.add(new Said(Change.RESET, "It was reset since."));
+        if (moved(place, now.place))
+            all.add(new Said(Change.PLACE, "It moved since, from " + place + " to " + shown(now.place) + "."));
+        if (moved(outlet, now.outlet))
+            all.add(new Said(
+                    Change.PORT, "It has another outlet since: " + shown(now.outlet) + ", was " + outlet + "."));
+        if (moved(port, now.port))
+            all.add(new Said(Change.PORT, "It has another port since: " + shown(now.port) + ", was " + port + "."));
+        if (moves != now.moves) all.add(new Said(Change.PLACE, "It moved since."));
+        if (!address.equals(now.address))
+            all.add(new Said(
+                    Change.ADDRESS, "Its address is another since: " + shown(now.address) + ", was " + address + "."));
+        if (servicePort != now.servicePort)
+            all.add(new Said(
+                    Change.SERVICE_PORT,
+                    "Its service port is another since: " + now.servicePort + ", was " + servicePort + "."));
+        if (!partner.equals(now.partner))
+            all.add(new Said(Change.PARTNER, "Its partner is another since, or has another address."));
+        if (!settings.equals(now.settings))
+            all.add(new Said(Change.SETTINGS, "Its mask, gateway, resolvers or method are others since."));
+        return all;
+    }
+
+    /** What was not known yet is only noted. */
+    private static boolean moved(String was, String is) {
+        return !was.isEmpty() && !was.equalsIgnoreCase(is);
+    }
+
+    private static String shown(String text) {
+        return text.isEmpty() ? "none" : text;
+    }
+}

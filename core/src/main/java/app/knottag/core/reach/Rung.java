@@ -1,0 +1,35 @@
+package app.knottag.core.reach;
+
+import app.knottag.core.knot.Knot;
+import java.time.Instant;
+
+/**
+ * One check of the line as it stands now.
+ *
+ * @param knot TIGHT only while every check below was made; HALF_DRAWN when it held but one below was not made or does not hold
+ * @param note what was seen, or why it is open
+ * @param loosened why an older proof no longer holds, or empty
+ * @param strength 0..4, 0 when nothing proves it
+ */
+public record Rung(
+        Check check,
+        Knot knot,
+        String note,
+        String remedy,
+        String loosened,
+        Evidence evidence,
+        int strength,
+        String vantage,
+        Instant at,
+        String by,
+        long millis) {
+
+    /** Returns a check that nobody has made yet. */
+    static Rung open(Check check, String note, String loosened) {
+        return new Rung(check, Knot.OPEN, note, "", loosened, null, 0, "", null, "", 0);
+    }
+
+    Rung as(Knot other) {
+        return new Rung(check, other, note, remedy, loosened, evidence, strength, vantage, at, by, millis);
+    }
+}

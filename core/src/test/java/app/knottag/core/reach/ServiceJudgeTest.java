@@ -1,0 +1,121 @@
+package app.knottag.core.reach;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.kind.Protocol;
+import app.knottag.core.knot.Knot;
+import app.knottag.core.reach.Heard.Ending;
+import app.knottag.core.reach.Probes.Call;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** What services say, and what it means to somebody who stands before the device. */
+class ServiceJudgeTest {
+
+    private static final Instant NOW = Instant.parse("2026-06-01T10:00:00Z");
+
+    private static ServiceJudge.Judgement judge(Protocol protocol, Heard heard) {
+        return ServiceJudge.judge(new Call(protocol, "10.44.16.1", 587, "", List.of()), heard, NOW);
+    }
+
+    @DisplayName("Every refusal of a mail server names one field to change, and whether to try again")
+    @ParameterizedTest(name = "{0} at {1}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "421 | the greeting       | FRAYED | Nothing to change: try again after 5, 15 and 45 minutes, then call. | 5",
+                "454 | the upgrade to TLS | FRAYED | Nothing to change: try again after 5, 15 and 45 minutes, then call. | 5",
+                "530 | the sender         | FRAYED | Change security: switch the upgrade to TLS on. |",
+                "535 | the sign-in        | FRAYED | Change the sign-in: user name or password, or a sign-in made for devices. |",
+                "550 | the sender         | FRAYED | Change the sender: it must be the mailbox that signs in, or be allowed there. |",
+                "552 | the message        | FRAYED | Change the scan: smaller, or black and white; it is too large. |",
+                "554 | the greeting       | FRAYED | Change the relay: this one does not take mail from here. |",
+                "502 | the upgrade to TLS | FRAYED | Change the host or port, at the upgrade to TLS, and compare with what the provider names. |",
+            })
+    void mail(int code, String step, Knot knot, String remedy, Integer minutes) {
+        var judged =
+                judge(Protocol.SMTP, new Heard(Ending.ANSWERED, step, code, List.of(code + " no"), null, "", null));
+        assertThat(judged.knot()).isEqualTo(knot);
+        assertThat(judged.remedy()).isEqualTo(remedy);
+        assertThat(judged.seen()).contains("at " + step).contains("“" + code + " no”");
+        assertThat(judged.retry()).isEqualTo(Optional.ofNullable(minutes).map(Duration::ofMinutes));
+    }
+
+    @DisplayName("What else is heard is judged in plain words")
+    @ParameterizedTest(name = "{0} {1} {2} {3}: {5}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "SMTP  | ANSWERED | 250 | 250-STARTTLS;250 AUTH PLAIN | TIGHT  | The mail server greets, upgrades to TLS and offers a sign-in.",
+                "SMTP  | ANSWERED | 250 | 250 SIZE 1000               | FRAYED | The mail server offers no upgrade to TLS.",
+                "HTTP  | ANSWERED | 200 | hello                       | TIGHT  | Its page answers (200).",
+                "HTTP  | ANSWERED | 302 | https://elsewhere.example/  | TIGHT  | Its page sends on: “https://elsewhere.example/”, which is not followed.",
+                "HTTP  | ANSWERED | 404 |                             | FRAYED | It answers, but has no such page (404).",
+                "HTTP  | ANSWERED | 503 |                             | FRAYED | Its page answers with an error of its own (503).",
+                "DNS   | ANSWERED | 0   |                             | TIGHT  | 10.44.16.1 knows names.",
+                "DNS   | ANSWERED | 2   |                             | FRAYED | 10.44.16.1 answers, but finds nothing: its own line may be down.",
+                "DNS   | ANSWERED | 5   |                             | FRAYED | 10.44.16.1 refuses to look names up (code 5).",
+                "IPP   | ANSWERED | 0   |                             | TIGHT  | It is ready to print.",
+                "IPP   | ANSWERED | 1287|                             | FRAYED | It does not take print jobs (status 1287).",
+                "FILE  | ANSWERED | 0   | dialect 3.1.1               | TIGHT  | It offers shared folders: “dialect 3.1.1”.",
+                "RAW_PRINT | ANSWERED | 0 |                           | TIGHT  | It takes print data.",
+                "SMTP  | SILENT   | 0   |                             | FRAYED | 10.44.16.1 port 587 stays silent.",
+                "FILE  | REFUSED  | 0   |                             | FRAYED | 10.44.16.1 port 587 refuses: nothing listens there.",
+                "FILE  | STRANGE  | 0   | x\u001b[2J<b>               | FRAYED | 10.44.16.1 port 587 answers, but not as shared folders does: “x?[2J<b>”.",
+                "SMTP  | NAME_UNKNOWN | 0 |                           | FRAYED | No resolver knows the name 10.44.16.1.",
+            })
+    void judges(Protocol protocol, Ending ending, int code, String lines, Knot knot, String seen) {
+        var said = lines == null ? List.<String>of() : List.of(lines.split(";"));
+        var judged = judge(protocol, new Heard(ending, "", code, said, null, "", null));
+        assertThat(judged.seen()).isEqualTo(seen);
+        assertThat(judged.knot()).isEqualTo(knot);
+        assertThat(judged.remedy().isEmpty()).isEqualTo(knot == Knot.TIGHT);
+    }
+
+    @DisplayName("A certificate that ends soon or is not taken is said so, and time is compared")
+    @Test
+    void certificatesAndTime() {
+        var page = Heard.answered(200, List.of());
+        assertThat(judge(Protocol.HTTPS, page.secured(NOW.plus(Duration.ofDays(90)), ""))
+                        .seen())
+                .isEqualTo("Its page answers (200). Its certificate is good until 2026-08-30.");
+        assertThat(judge(Protocol.HTTPS, page.secured(NOW.plus(Duration.ofDays(5)), ""))
+                        .seen())
+                .endsWith("Its certificate ends on 2026-06-06: have it renewed now.");
+        var refused = judge(Protocol.HTTPS, page.secured(NOW, "it ended on 2026-05-01"));
+        assertThat(refused.seen()).isEqualTo("Its certificate is not taken: it ended on 2026-05-01.");
+        assertThat(refused.remedy()).contains("never switch the check off");
+        assertThat(judge(Protocol.NTP, new Heard(Ending.ANSWERED, "", 0, List.of(), null, "", Duration.ofMillis(-40)))
+                        .seen())
+                .isEqualTo("Its time and ours are -40 ms apart.");
+        assertThat(judge(Protocol.NTP, new Heard(Ending.ANSWERED, "", 0, List.of(), null, "", Duration.ofHours(1)))
+                        .knot())
+                .isEqualTo(Knot.FRAYED);
+    }
+
+    @DisplayName("A listed name may lead outside or to the site itself, and nowhere else")
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource({
+        "10.44.16.9, true",
+        "198.51.100.7, true",
+        "10.44.17.9, false",
+        "192.168.1.1, false",
+        "127.0.0.1, false",
+        "169.254.169.254, false",
+        "100.64.0.9, false",
+        "224.0.0.1, false",
+    })
+    void onlyOurOwnGround(String found, boolean asked) {
+        assertThat(Ground.problem("mail.example", Ipv4Address.parse(found), List.of(Ipv4Prefix.parse("10.44.16.0/24")))
+                        .isEmpty())
+                .isEqualTo(asked);
+    }
+}

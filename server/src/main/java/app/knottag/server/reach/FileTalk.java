@@ -1,0 +1,29 @@
+package app.knottag.server.reach;
+
+import app.knottag.core.reach.Heard;
+import app.knottag.core.reach.Probes.Call;
+import com.hierynomus.smbj.SMBClient;
+import com.hierynomus.smbj.SmbConfig;
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+
+/** Agrees with a file server upon a dialect, and leaves before anybody would sign in. */
+final class FileTalk {
+
+    private FileTalk() {}
+
+    static Heard hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
+        var config = SmbConfig.builder()
+                .withTimeout(Talks.CONNECT_MILLIS, TimeUnit.MILLISECONDS)
+                .withSoTimeout(Talks.CONNECT_MILLIS, TimeUnit.MILLISECONDS)
+                .build();
+        try (var client = new SMBClient(config);
+                var connection = client.connect(at.getAddress().getHostAddress(), at.getPort())) {
+            String dialect = connection.getNegotiatedProtocol().getDialect().name();
+            return Heard.answered(
+                    0, List.of("dialect " + dialect.replace("SMB_", "").replace('_', '.')));
+        }
+    }
+}

@@ -1,0 +1,69 @@
+package app.knottag.server.reach;
+
+import app.knottag.core.reach.Heard;
+import app.knottag.core.reach.Heard.Ending;
+import app.knottag.core.reach.Probes.Call;
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import org.apache.commons.net.MalformedServerReplyException;
+import org.apache.commons.net.smtp.AuthenticatingSMTPClient;
+import org.apache.commons.net.smtp.SMTPReply;
+
+/** Greets a mail server, upgrades to TLS, looks whether a sign-in is offered, and leaves; it stops at the step that fails. */
+final class MailTalk {
+
+    private static final int SECURE_FROM_THE_START = 465;
+
+    private MailTalk() {}
+
+    static Heard hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
+        var certificates = new Certificates();
+        boolean secure = call.port() == SECURE_FROM_THE_START;
+        var mail = new AuthenticatingSMTPClient(secure, certificates.context());
+        mail.setConnectTimeout(Talks.CONNECT_MILLIS);
+        mail.setDefaultTimeout((int) Talks.PATIENCE.toMillis());
+        try {
+            mail.connect(at.getAddress(), at.getPort());
+            mail.setSoTimeout((int) Talks.PATIENCE.toMillis());
+            if (!SMTPReply.isPositiveCompletion(mail.getReplyCode())) return refused("the greeting", mail);
+            var offered = new ArrayList<String>();
+            if (!hello(mail, offered)) return refused("the hello", mail);
+            if (!secure && offers(offered, "STARTTLS")) {
+                if (!mail.execTLS()) return refused("the upgrade to TLS", mail);
+                if (!hello(mail, offered)) return refused("the hello after the upgrade", mail);
+            }
+            mail.quit();
+            var heard = Heard.answered(SMTPReply.ACTION_OK, offered);
+            boolean upgraded = certificates.until() != null;
+            return upgraded ? heard.secured(certificates.until(), certificates.fault(call.host(), ownGround)) : heard;
+        } catch (MalformedServerReplyException e) {
+            return Heard.ended(Ending.STRANGE, "the greeting", String.valueOf(mail.getReplyString()));
+        } finally {
+            if (mail.isConnected()) mail.disconnect();
+        }
+    }
+
+    private static boolean hello(AuthenticatingSMTPClient mail, List<String> offered) throws IOException {
+        boolean fine = SMTPReply.isPositiveCompletion(mail.ehlo("knot-tag.invalid"));
+        offered.addAll(Arrays.asList(mail.getReplyStrings()));
+        return fine;
+    }
+
+    private static boolean offers(List<String> lines, String what) {
+        return lines.stream().anyMatch(l -> l.length() > 4 && l.substring(4).equalsIgnoreCase(what));
+    }
+
+    private static Heard refused(String step, AuthenticatingSMTPClient mail) {
+        return new Heard(
+                Ending.ANSWERED,
+                step,
+                mail.getReplyCode(),
+                List.of(mail.getReplyString().strip()),
+                null,
+                "",
+                null);
+    }
+}

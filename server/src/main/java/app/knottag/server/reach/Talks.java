@@ -1,0 +1,100 @@
+package app.knottag.server.reach;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.reach.Ground;
+import app.knottag.core.reach.Heard;
+import app.knottag.core.reach.Heard.Ending;
+import app.knottag.core.reach.Probes.Call;
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.ConnectException;
+import java.net.InetSocketAddress;
+import java.net.Socket;
+import java.net.SocketTimeoutException;
+import java.net.StandardSocketOptions;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.List;
+import javax.net.ssl.SSLException;
+
+/** Talks with services as far as it goes without signing in. Every talk ends by itself, and reads no more than it needs. */
+final class Talks {
+
+    static final int CONNECT_MILLIS = 1_500;
+    static final Duration PATIENCE = Duration.ofSeconds(4);
+
+    /** A device may answer with megabytes; what comes after this is not read. */
+    static final int LONGEST = 16_384;
+
+    private final Dialer dialer;
+
+    Talks(Dialer dialer) {
+        this.dialer = dialer;
+    }
+
+    /** A talk with one address. */
+    private interface Talk {
+        Heard with(InetSocketAddress at, Call call, boolean ownGround) throws IOException;
+    }
+
+    Heard talk(Call call) {
+        List<Ipv4Address> found;
+        try {
+            found = List.of(Ipv4Address.parse(call.host()));
+        } catch (IllegalArgumentException name) {
+            found = dialer.lookup(call.host(), call.ground());
+        }
+        if (found.isEmpty()) return Heard.ended(Ending.NAME_UNKNOWN, "the name");
+        for (var address : found) {
+            var problem = Ground.problem(call.host(), address, call.ground());
+            if (problem.isPresent()) return Heard.ended(Ending.FOREIGN, "the name", problem.get());
+        }
+        try {
+            return of(call).with(
+                            dialer.dialled(found.get(0), call.port()), call, Ground.own(found.get(0), call.ground()));
+        } catch (ConnectException e) {
+            return Heard.ended(
+                    String.valueOf(e.getMessage()).contains("refused") ? Ending.REFUSED : Ending.SILENT,
+                    "the connection");
+        } catch (SocketTimeoutException e) {
+            return Heard.ended(Ending.SILENT, "its answer");
+        } catch (SSLException e) {
+            return Heard.ended(Ending.STRANGE, "the upgrade to TLS", String.valueOf(e.getMessage()));
+        } catch (IOException e) {
+            return Heard.ended(Ending.STRANGE, "its answer");
+        }
+    }
+
+    private static Talk of(Call call) {
+        return switch (call.protocol()) {
+            case HTTP, HTTPS, IPP -> PageTalk::hear;
+            case SMTP -> MailTalk::hear;
+            case DNS -> NameTalk::hear;
+            case NTP -> TimeTalk::hear;
+            case FILE -> FileTalk::hear;
+            case RAW_PRINT, LINE -> Talks::open;
+        };
+    }
+
+    /** A port that takes data keeps the line open; one that hangs up at once takes none. */
+    private static Heard open(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
+        try (var socket = new Socket()) {
+            socket.connect(at, CONNECT_MILLIS);
+            socket.setOption(StandardSocketOptions.TCP_NODELAY, true);
+            socket.setSoTimeout(300);
+            int first = socket.getInputStream().read();
+            return first < 0
+                    ? Heard.ended(Ending.STRANGE, "its answer", "it hangs up at once")
+                    : Heard.answered(0, List.of());
+        } catch (SocketTimeoutException waits) {
+            return Heard.answered(0, List.of());
+        }
+    }
+
+    static List<String> lines(InputStream in) throws IOException {
+        return new String(in.readNBytes(LONGEST), StandardCharsets.UTF_8)
+                .lines()
+                .limit(50)
+                .toList();
+    }
+}

@@ -1,0 +1,137 @@
+package app.knottag.server.reach;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.kind.Kind;
+import app.knottag.core.kind.Kind.Talk;
+import app.knottag.core.kind.Protocol;
+import app.knottag.core.reach.Bond;
+import app.knottag.core.reach.Ladder;
+import app.knottag.core.reach.Probes;
+import app.knottag.core.reach.Target;
+import app.knottag.core.reach.Vantage;
+import app.knottag.server.plan.EndpointStore;
+import app.knottag.server.runbook.Runbooks;
+import app.knottag.server.site.SiteStore;
+import app.knottag.server.site.Sites;
+import app.knottag.server.web.Problem;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Component;
+
+/** What is to be proved of an endpoint, from where one looks, and what its proofs belong to. */
+@Component
+class Targets {
+
+    private final EndpointStore store;
+    private final SiteStore siteStore;
+    private final Sites sites;
+    private final Runbooks runbooks;
+    private final RoundStore rounds;
+
+    Targets(EndpointStore store, SiteStore siteStore, Sites sites, Runbooks runbooks, RoundStore rounds) {
+        this.store = store;
+        this.siteStore = siteStore;
+        this.sites = sites;
+        this.runbooks = runbooks;
+        this.rounds = rounds;
+    }
+
+    /** The target, or why there is none yet. */
+    Target required(EndpointStore.Row e) {
+        var target = of(e).orElseThrow(() -> Problem.of(
+                HttpStatus.CONFLICT,
+                "facts-missing",
+                "Address, MAC and serial must be on record before it can be proved."));
+        if (!Ladder.onOwnGround(target, target.ground()))
+            throw Problem.of(
+                    HttpStatus.CONFLICT,
+                    "foreign-ground",
+                    "The endpoint or its partner lies outside this site's segments. Checks stay on the site's own ground.");
+        return target;
+    }
+
+    Optional<Target> of(EndpointStore.Row e) {
+        if (e.address() == null || e.mac() == null || e.serial().isEmpty()) return Optional.empty();
+        var kind = runbooks.kind(e);
+        var ground = sites.ground(sites.segment(e.segmentId()), e.address());
+        var known = new HashMap<Mac, String>();
+        store.holders(e.siteId()).stream().filter(h -> h.mac() != null).forEach(h -> known.put(h.mac(), h.name()));
+        return Optional.of(new Target(
+                e.address(),
+                e.mac(),
+                e.serial(),
+                e.servicePort(),
+                ground.segment(),
+                kind.service(),
+                partner(e).map(p -> new Target.Partner(p.name(), p.address(), Optional.ofNullable(p.testPort()))),
+                known,
+                callsOut(kind) ? ground.resolvers() : List.of(),
+                siteStore.services(e.siteId()).stream()
+                        .filter(s ->
+                                kind.talks().stream().anyMatch(t -> t.to() == Talk.To.INTERNET && t.port() == s.port()))
+                        .map(Targets::listed)
+                        .toList(),
+                ground(e.siteId())));
+    }
+
+    static boolean callsOut(Kind kind) {
+        return kind.talks().stream().anyMatch(t -> t.to() == Talk.To.INTERNET);
+    }
+
+    static Target.Listed listed(SiteStore.ServiceRow s) {
+        return new Target.Listed(s.name(), Protocol.valueOf(s.protocol()), s.host(), s.port());
+    }
+
+    private Optional<SiteStore.PartnerRow> partner(EndpointStore.Row e) {
+        return Optional.ofNullable(e.partnerId()).map(siteStore::partner);
+    }
+
+    List<Ipv4Prefix> ground(long siteId) {
+        return siteStore.segments(siteId).stream()
+                .flatMap(s -> Stream.of(s.prefix(), s.nextPrefix()))
+                .filter(Objects::nonNull)
+                .toList();
+    }
+
+    Vantage vantage(long siteId, Probes probes) {
+        var segments = new LinkedHashMap<String, Ipv4Prefix>();
+        siteStore.segments(siteId).forEach(s -> segments.put(s.name(), s.prefix()));
+        return new Vantage(probes.own(), segments);
+    }
+
+    /** What a proof of this endpoint would belong to now. */
+    Bond bond(EndpointStore.Row e) {
+        var ground = sites.ground(sites.segment(e.segmentId()), e.address());
+        var segment = ground.segment();
+        return new Bond(
+                e.place(),
+                e.outlet(),
+                e.switchPort(),
+                text(e.mac()),
+                e.serial(),
+                text(e.address()),
+                e.servicePort() == null ? 0 : e.servicePort(),
+                partner(e)
+                        .map(p -> p.name() + " at " + p.address() + ":" + e.partnerPort())
+                        .orElse(""),
+                String.join(
+                        " ",
+                        e.method(),
+                        "/" + segment.prefix().prefixLength(),
+                        segment.gateway().map(Ipv4Address::toString).orElse("-"),
+                        ground.resolvers().toString()),
+                rounds.changes(e.id(), RoundStore.Change.RESET),
+                rounds.changes(e.id(), RoundStore.Change.MOVE));
+    }
+
+    private static String text(Object value) {
+        return value == null ? "" : value.toString();
+    }
+}

@@ -1,0 +1,27 @@
+package app.knottag.server.reach;
+
+import app.knottag.core.reach.Heard;
+import app.knottag.core.reach.Heard.Ending;
+import app.knottag.core.reach.Probes.Call;
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.time.Duration;
+import java.util.List;
+import org.apache.commons.net.ntp.NTPUDPClient;
+
+/** Asks a time server once and works out how far its time is from ours (RFC 5905). */
+final class TimeTalk {
+
+    private TimeTalk() {}
+
+    static Heard hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
+        try (var client = new NTPUDPClient()) {
+            client.setDefaultTimeout(Duration.ofMillis(Talks.CONNECT_MILLIS));
+            var info = client.getTime(at.getAddress(), at.getPort());
+            info.computeDetails();
+            return info.getOffset() == null
+                    ? Heard.ended(Ending.STRANGE, "its answer")
+                    : new Heard(Ending.ANSWERED, "", 0, List.of(), null, "", Duration.ofMillis(info.getOffset()));
+        }
+    }
+}
