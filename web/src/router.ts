@@ -16,7 +16,10 @@ export type RegisterView = (typeof REGISTER_VIEWS)[number];
 /** The sights of Onboard beside its board. */
 export const ONBOARD_VIEWS = ['night', 'kinds'] as const;
 export type OnboardView = (typeof ONBOARD_VIEWS)[number];
-export type Sight = PlanView | RegisterView | OnboardView;
+/** The sights of Confirm beside what waits there. */
+export const CONFIRM_VIEWS = ['together', 'sweep'] as const;
+export type ConfirmView = (typeof CONFIRM_VIEWS)[number];
+export type Sight = PlanView | RegisterView | OnboardView | ConfirmView;
 
 export const { navigate, route } = createRouter({
   '/': Work,

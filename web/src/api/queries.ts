@@ -186,6 +186,13 @@ export const lineQuery = (id: number) =>
     queryKey: ['endpoint', id, 'line'],
     queryFn: () => ok(api.GET('/api/endpoints/{id}/line', endpoint(id))),
   });
+/** The latest sweep of a segment; looked at often while it runs. */
+export const sweepQuery = (segment: number) =>
+  queryOptions({
+    queryKey: ['segment', segment, 'sweep'],
+    queryFn: () => ok(api.GET('/api/segments/{id}/sweep', endpoint(segment))),
+    refetchInterval: (query) => (query.state.data?.sweep?.state === 'RUNNING' ? 250 : false),
+  });
 /** What comes in while a round runs. */
 export const underwayQuery = (id: number) =>
   queryOptions({

@@ -9,7 +9,7 @@
   import Knot from '../ui/Knot.svelte';
   import Tag from '../ui/Tag.svelte';
   import Trouble from '../ui/Trouble.svelte';
-  import type { OnboardView, PlanView, RegisterView, StationPath } from '../router';
+  import type { ConfirmView, OnboardView, PlanView, RegisterView, StationPath } from '../router';
   import TopLine from './TopLine.svelte';
 
   let {
@@ -19,6 +19,7 @@
     view,
     sight,
     desk,
+    many,
     endpoint,
     trouble,
     session,
@@ -29,12 +30,13 @@
     view?: PlanView;
     sight?: RegisterView;
     desk?: OnboardView;
+    many?: ConfirmView;
     endpoint?: { data: Schemas['EndpointView']; etag: string };
     trouble: Problem | null;
     session: Schemas['Session'];
   } = $props();
   // Lists and drawings of the whole site take the width that no tag needs.
-  const alone = $derived((!!view && view !== 'mend') || !!sight || !!desk);
+  const alone = $derived((!!view && view !== 'mend') || !!sight || !!desk || !!many);
   const mayWork = $derived(session.role !== 'OFFICE');
 </script>
 
@@ -67,7 +69,7 @@
     {#if station === 'plan'}<Plan {siteId} {chosen} {view} {endpoint} {mayWork} />
     {:else if station === 'register'}<Register {siteId} {chosen} {sight} {endpoint} {mayWork} />
     {:else if station === 'onboard'}<Onboard {siteId} {desk} {endpoint} {mayWork} role={session.role} />
-    {:else if station === 'confirm'}<Confirm {siteId} {endpoint} {mayWork} />{/if}
+    {:else if station === 'confirm'}<Confirm {siteId} view={many} {endpoint} {mayWork} />{/if}
   </main>
   <aside
     class="relative hidden pt-6 {alone ? '' : 'min-[900px]:block'}"

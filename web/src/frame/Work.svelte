@@ -9,6 +9,7 @@
   import {
     at,
     go,
+    CONFIRM_VIEWS,
     ONBOARD_VIEWS,
     PLAN_VIEWS,
     REGISTER_VIEWS,
@@ -27,6 +28,7 @@
   );
   const view = $derived(PLAN_VIEWS.find((v) => station === 'plan' && v === params.endpoint));
   const sight = $derived(REGISTER_VIEWS.find((v) => station === 'register' && v === params.endpoint));
+  const many = $derived(CONFIRM_VIEWS.find((v) => station === 'confirm' && v === params.endpoint));
   const desk = $derived(ONBOARD_VIEWS.find((v) => station === 'onboard' && v === params.endpoint));
   const chosen = $derived(params.endpoint === 'new' ? 'new' : Number(params.endpoint ?? 0) || 0);
   const endpoint = createQuery(() => ({
@@ -60,6 +62,7 @@
     {view}
     {sight}
     {desk}
+    {many}
     endpoint={chosen ? endpoint.data : undefined}
     trouble={chosen && endpoint.error ? asProblem(endpoint.error) : null}
     session={session.data}

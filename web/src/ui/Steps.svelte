@@ -29,9 +29,9 @@
     <li class="relative pb-2.5" data-step={step.key}>
       {#if choose}
         <button
-          class="flex w-full items-center gap-2.5 rounded pr-2 hover:bg-base-200 {step.key === current
-            ? 'font-bold'
-            : 'quiet'}"
+          class="flex w-full gap-2.5 rounded pr-2 hover:bg-base-200 {step.meta
+            ? 'items-start'
+            : 'items-center'} {step.key === current ? 'font-bold' : 'quiet'}"
           aria-current={step.key === current ? 'step' : undefined}
           onclick={() => choose(step.key)}>{@render body(step)}</button
         >

@@ -21,7 +21,8 @@
 <div class="mt-3 flex flex-wrap gap-2">
   {#each outcomes as o, i (o.outcome)}
     <button class="btn btn-outline btn-primary" onclick={() => answer(o.outcome)}
-      >{o.words}{#if keys}<kbd>{i + 1}</kbd>{/if}</button
+      >{o.words}
+      {#if keys}<kbd>{i + 1}</kbd>{/if}</button
     >
   {/each}
 </div>

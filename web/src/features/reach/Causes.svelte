@@ -18,6 +18,11 @@
   const shown = $derived(
     d?.found ? together : (d?.suspects ?? []).filter((s, i) => i === 0 || s.probability >= 0.03).slice(0, 4),
   );
+  // What all of them explain is said once, so that the question stays in sight.
+  const shared = $derived(
+    shown.length > 1 ? shown[0].explains.filter((e) => shown.every((s) => s.explains.includes(e))) : [],
+  );
+  const own = (s: { explains: string[] }) => s.explains.filter((e) => !shared.includes(e));
   const asked = $derived(d?.seen.filter((s) => s.eyes) ?? []);
   const percent = (p: number) => (p > 0 && p < 0.01 ? 'under 1%' : Math.round(p * 100) + '%');
   const list = (words: string[]) => words.map((w) => w.replace(/[.?]$/, '')).join('; ');
@@ -47,6 +52,7 @@
 {:else}
   <section aria-label="What it can be" aria-live="polite">
     <h2>{d.found ? 'What it is' : 'What it can be'}</h2>
+    {#if shared.length}<p class="quiet text-sm">Each explains: {list(shared)}.</p>{/if}
     {#if d.contradictory}
       <p class="caution mt-1">
         What was seen does not go together. {d.doubtful.length
@@ -71,7 +77,7 @@
               stroke="var(--color-base-content)"
             /></svg
           >
-          {#if s.explains.length}<p class="quiet text-sm">Explains: {list(s.explains)}.</p>{/if}
+          {#if own(s).length}<p class="quiet text-sm">Explains: {list(own(s))}.</p>{/if}
           {#if s.contradicts.length}<p class="quiet text-sm">Against it: {list(s.contradicts)}.</p>{/if}
         </li>
       {/each}

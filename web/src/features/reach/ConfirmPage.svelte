@@ -34,11 +34,13 @@
   const looking = $derived(
     eyes.find((r) => r.check === again) ?? (failed ? undefined : eyes.find((r) => r.knot === 'OPEN')),
   );
+  /** From where most was measured; said once, and only what was measured elsewhere says so itself. */
+  const here = $derived(rungs.find((r) => r.check === 'ANSWERS')?.vantage ?? '');
   const from = (r: { at?: string | null; by: string; evidence: string; vantage: string; millis: number }) =>
     !r.at
       ? undefined
       : r.vantage
-        ? `${clockTime(r.at, zone)}, took ${r.millis} ms, from ${r.vantage}`
+        ? `${r.evidence} ${clockTime(r.at, zone)}, ${r.millis} ms${r.vantage === here ? '' : ', from ' + r.vantage}`
         : `${r.evidence} by ${r.by}, ${dayTime(r.at, zone)}`;
   const steps = $derived(
     rungs.map((r) => {
@@ -118,7 +120,7 @@
   <h1 aria-live="polite">{headline}</h1>
   <p class="quiet mt-1">
     {line.at
-      ? `Last checked ${dayTime(line.at, zone)} by ${line.by}. ${line.missing ? '' : line.gradeWords + '.'}`
+      ? `Last checked ${dayTime(line.at, zone)} by ${line.by}${here ? ', from ' + here : ''}. ${line.missing ? '' : line.gradeWords + '.'}`
       : 'From its light up to its real job. A machine makes some checks, you look at the others.'}
   </p>
   <div class="mt-5 grid gap-8 md:grid-cols-[minmax(0,19rem)_minmax(0,1fr)]">

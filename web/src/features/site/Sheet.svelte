@@ -11,6 +11,8 @@
   import OutletForm from './OutletForm.svelte';
   import PlaceForm from './PlaceForm.svelte';
   import SegmentForm from './SegmentForm.svelte';
+  import ServiceForm from './ServiceForm.svelte';
+  import ServiceLine from './ServiceLine.svelte';
   import SiteForm from './SiteForm.svelte';
 
   let { siteId, mayWork }: { siteId: number; mayWork: boolean } = $props();
@@ -23,6 +25,7 @@
     | { what: 'segment'; row?: Schemas['SheetSegment'] }
     | { what: 'gear'; row?: Schemas['GearView'] }
     | { what: 'outlet'; row?: Schemas['OutletRow'] }
+    | { what: 'service'; row?: Schemas['ServiceRow'] }
     | { what: 'place'; row?: Schemas['PlaceRow'] };
   let chosen = $state<Open | null>(null);
   let open = $state(false);
@@ -35,6 +38,7 @@
     segment: 'Segment',
     gear: 'Router, switch or access point',
     outlet: 'Outlet',
+    service: 'Service that the site calls',
     place: 'Place',
   };
   const TYPES = { ROUTER: 'router', SWITCH: 'switch', ACCESS_POINT: 'access point', MODEM: 'modem' } as const;
@@ -155,6 +159,20 @@
         {:else}<li class="quiet py-2">No outlet yet.</li>{/each}
       </ul>
     </section>
+    <section aria-label="Services">
+      {@render head('Services it calls', 'List a service', { what: 'service' })}
+      <ul>
+        {#each data.services as s (s.id)}
+          <ServiceLine
+            {siteId}
+            row={s}
+            change={mayWork ? () => show({ what: 'service', row: s }) : undefined}
+          />
+        {:else}<li class="quiet py-2">
+            None yet. Checks go only to what is listed here and to its segments.
+          </li>{/each}
+      </ul>
+    </section>
     <section aria-label="Places">
       {@render head('Places, in the order of walking', 'Add a place', { what: 'place' })}
       <ul>
@@ -177,6 +195,7 @@
       />
     {:else if chosen?.what === 'gear'}<GearForm sheet={answer} row={chosen.row} {segmentName} {done} />
     {:else if chosen?.what === 'outlet'}<OutletForm sheet={answer} row={chosen.row} {done} />
+    {:else if chosen?.what === 'service'}<ServiceForm sheet={answer} row={chosen.row} {done} />
     {:else if chosen?.what === 'place'}<PlaceForm sheet={answer} row={chosen.row} {done} />
     {:else if chosen?.what === 'trust'}<TrustedRange {siteId} segments={data.segments} />
     {:else if chosen?.what === 'rules'}<FirewallRules {siteId} />{/if}

@@ -25,8 +25,8 @@ export function sheetChange(sheet: () => SheetAnswer, done: () => void) {
       return state.problem;
     },
     run,
-    /** Takes a place, an outlet or a piece of gear off the sheet. */
-    remove: (thing: 'PLACES' | 'OUTLETS' | 'GEAR', id: number) =>
+    /** Takes a place, an outlet, a service or a piece of gear off the sheet. */
+    remove: (thing: 'PLACES' | 'OUTLETS' | 'GEAR' | 'SERVICES', id: number) =>
       run(({ path, header }) =>
         ok(
           api.DELETE('/api/sites/{siteId}/things/{thing}/{id}', {

@@ -42,7 +42,7 @@ create table listed_service (
     protocol text not null check (protocol in ('HTTP', 'HTTPS', 'RAW_PRINT', 'IPP', 'FILE', 'SMTP', 'DNS', 'NTP')),
     host text not null,
     port integer not null check (port between 1 and 65535),
-    unique (site_id, name)
+    constraint listed_service_name_once unique (site_id, name)
 );
 
 -- Causes that were found at a site and mended: its own history, from which the next search learns.

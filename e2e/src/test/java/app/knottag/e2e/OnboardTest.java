@@ -102,6 +102,7 @@ class OnboardTest {
         page.keyboard().press("Enter");
         assertThat(key(page, "Run the checks")).isVisible();
         page.keyboard().press("Space");
+        Technician.look(page);
         assertThat(heading(page, "All checks hold")).isVisible();
         keys.tabTo(button(page, "Sign off as Imke Rasmund"));
         page.keyboard().press("Enter");

@@ -71,6 +71,10 @@ final class Api {
         return send("PUT", path, quoted(body, values));
     }
 
+    Answer delete(String path) {
+        return send("DELETE", path, "");
+    }
+
     Answer patch(String path, String body, Object... values) {
         return send("PATCH", path, quoted(body, values));
     }
@@ -106,12 +110,16 @@ final class Api {
 
     /** Looks at an endpoint, so that the next change is made from what was seen. */
     Api seen(long endpointId) {
-        ifMatch = get("/api/endpoints/" + endpointId)
-                .expect(200)
-                .response()
-                .headers()
-                .firstValue("ETag")
-                .orElseThrow();
+        return looked("/api/endpoints/" + endpointId);
+    }
+
+    /** Looks at the sheet of a site, so that the next change is made from what was seen. */
+    Api seenSite(long siteId) {
+        return looked("/api/sites/" + siteId + "/sheet");
+    }
+
+    private Api looked(String path) {
+        ifMatch = get(path).expect(200).response().headers().firstValue("ETag").orElseThrow();
         return this;
     }
 }

@@ -18,11 +18,14 @@ import app.knottag.server.session.Role;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
+import java.time.Duration;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
+import org.springframework.boot.SpringApplication;
 import org.springframework.boot.builder.SpringApplicationBuilder;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.boot.web.server.context.WebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.annotation.Bean;
@@ -54,6 +57,7 @@ final class Running {
         var address = Ipv4Address.parse(at);
         when(PROBES.own()).thenReturn(List.of(Ipv4Address.parse("10.7.0.250")));
         when(PROBES.answers(any())).thenReturn(true);
+        when(PROBES.lacks()).thenReturn("");
         when(PROBES.neighbours()).thenReturn(List.of(new Neighbour(address, Mac.parse(mac))));
         when(PROBES.connect(any(), anyInt())).thenReturn(Probes.Connection.OPEN);
         when(PROBES.ask(eq(address), anyInt(), any())).thenReturn(Optional.of(says));
@@ -72,6 +76,12 @@ final class Running {
         for (Role role : Role.values())
             app.getBean(Invitations.class).add(role.name().toLowerCase(Locale.ROOT), role, PASSWORD);
         return app;
+    }
+
+    /** Lets everything that waits for the start of the server run once more, as after a restart. */
+    static void readyAgain() {
+        APP.publishEvent(
+                new ApplicationReadyEvent(new SpringApplication(App.class), new String[0], APP, Duration.ZERO));
     }
 
     static <T> T bean(Class<T> type) {

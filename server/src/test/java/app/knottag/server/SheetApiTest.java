@@ -20,13 +20,7 @@ class SheetApiTest {
 
     /** Looks at the sheet, so that the next change is made from what was seen. */
     private Api seen() {
-        lead.ifMatch = lead.get(path("/sheet"))
-                .expect(200)
-                .response()
-                .headers()
-                .firstValue("ETag")
-                .orElseThrow();
-        return lead;
+        return lead.seenSite(site[0]);
     }
 
     private JsonNode sheet() {

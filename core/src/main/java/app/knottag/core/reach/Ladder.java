@@ -86,11 +86,17 @@ public final class Ladder {
     }
 
     private static CheckResult unclaimed(CheckResult r) {
-        return switch (r.knot()) {
-            case TIGHT -> new CheckResult(r.check(), Knot.HALF_DRAWN, r.seen(), "", r.vantage(), r.at(), r.millis());
-            case FRAYED -> new CheckResult(r.check(), Knot.OPEN, SETTLE_FIRST, "", r.vantage(), r.at(), r.millis());
-            default -> r;
-        };
+        boolean held = r.knot() == Knot.TIGHT;
+        // Who answers cannot be told of an address that does not.
+        if (!held && r.knot() == Knot.LEFT_OUT && r.check() != Check.WHO_ANSWERS) return r;
+        return new CheckResult(
+                r.check(),
+                held ? Knot.HALF_DRAWN : Knot.OPEN,
+                held ? r.seen() : SETTLE_FIRST,
+                "",
+                r.vantage(),
+                r.at(),
+                r.millis());
     }
 
     private Verdict make(Check check) {
@@ -144,12 +150,12 @@ public final class Ladder {
     }
 
     private Verdict answers() {
-        if (probes.answers(target.address())) return holds(target.address() + " answers.");
+        if (probes.answers(target.address())) return holds(target.address() + " answers." + lacks());
         var elsewhere = probes.neighbours().stream()
                 .filter(n -> n.mac().equals(target.mac()) && !n.address().equals(target.address()))
                 .map(Neighbour::address)
                 .findFirst();
-        String silent = "Silent at " + target.address() + ". ";
+        String silent = "Silent at " + target.address() + "." + lacks() + " ";
         if (elsewhere.isEmpty() && !within())
             return fails(
                     silent + "You look from " + here() + ".",
@@ -301,6 +307,10 @@ public final class Ladder {
                 partner.name() + " says: " + Said.shown(answer.get()) + ".",
                 "Look at the address and port of the terminal in the partner's set-up.",
                 partner.name());
+    }
+
+    private String lacks() {
+        return probes.lacks().isEmpty() ? "" : " " + probes.lacks();
     }
 
     private boolean within() {

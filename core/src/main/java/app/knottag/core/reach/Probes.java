@@ -15,6 +15,12 @@ public interface Probes {
     /** Sends an echo request and returns whether the address answered. */
     boolean answers(Ipv4Address address);
 
+    /** Whether somebody is at an address, asked lightly, since whole segments are asked so. */
+    boolean there(Ipv4Address address);
+
+    /** Returns what this machine cannot do and what to do about it, or empty. */
+    String lacks();
+
     /** Returns the neighbour table as it stands now; empty when there is none to look at. */
     List<Neighbour> neighbours();
 

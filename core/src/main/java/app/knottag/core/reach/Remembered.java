@@ -33,6 +33,16 @@ public final class Remembered implements Probes {
         return once(() -> probes.answers(address), "answers", address);
     }
 
+    @Override
+    public boolean there(Ipv4Address address) {
+        return once(() -> probes.there(address), "there", address);
+    }
+
+    @Override
+    public String lacks() {
+        return once(probes::lacks, "lacks");
+    }
+
     /** The table changes with every answer, so it is looked at anew. */
     @Override
     public List<Neighbour> neighbours() {

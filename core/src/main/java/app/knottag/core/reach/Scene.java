@@ -262,7 +262,8 @@ public final class Scene {
             case PORT -> held() ? UNKNOWN : port(s.vantage == Where.OWN);
             case SERIAL -> held() ? UNKNOWN : serial();
             case LEASES -> shown(s.address).equals("pool") ? "leased" : "absent";
-            case RESOLVER -> s.vantage == Where.OWN && s.resolverUp ? "answers" : "silent";
+            // Where it is not the router itself, the way to it leads over the router.
+            case RESOLVER -> s.vantage == Where.OWN && s.gatewayUp && s.resolverUp ? "answers" : "silent";
             case PARTNER_TEST -> held() ? UNKNOWN : partnerTest();
             case POWER -> s.power ? "on" : "off";
             case LINK -> linked() ? "lit" : "dark";

@@ -18,6 +18,16 @@ public record Vantage(List<Ipv4Address> own, Map<String, Ipv4Prefix> segments) {
         return own.stream().anyMatch(prefix::contains);
     }
 
+    /** Says where the machine stands, as seen from the whole site. */
+    public String words(List<Ipv4Prefix> ground) {
+        return ground.stream()
+                .filter(this::within)
+                .findFirst()
+                .or(() -> ground.stream().findFirst())
+                .map(this::words)
+                .orElse("this machine");
+    }
+
     /** Says where the machine stands, as seen from a segment that it looks at. */
     public String words(Ipv4Prefix prefix) {
         var inside = own.stream().filter(prefix::contains).findFirst();

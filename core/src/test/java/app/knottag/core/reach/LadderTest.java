@@ -119,6 +119,16 @@ class LadderTest {
         }
 
         @Override
+        public boolean there(Ipv4Address address) {
+            return answers(address);
+        }
+
+        @Override
+        public String lacks() {
+            return "";
+        }
+
+        @Override
         public Heard talk(Call call) {
             return Heard.ended(Heard.Ending.SILENT, "");
         }

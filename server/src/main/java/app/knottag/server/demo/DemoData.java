@@ -110,6 +110,7 @@ class DemoData implements ApplicationRunner {
                 LEAD);
         long office = ground(site, segment);
         client(site);
+        others.services(site, "10.44.16.1", "mail.pellworth.example");
         for (int n = 1; n <= 5; n++) sites.keepPartner(site, "Till " + n + " workstation", a(30 + n), 7500);
         long till1 = till(site, segment, 1, "Front counter left", "F-01", "Shop switch 3");
         long till2 = till(site, segment, 2, "Front counter right", "F-03", "Shop switch 4");

@@ -112,7 +112,7 @@ class DemoHands {
         do confirm.round(endpoint, DemoData.LEAD);
         while (confirm.line(endpoints.get(endpoint)).failed() && ++tries < MOST_TRIES);
         for (var check : confirm.checks(endpoints.get(endpoint)))
-            if (check == Check.REAL_JOB || check == Check.REFUSED || check == Check.DEVICE_TO_PARTNER)
+            if (!check.byMachine() && check != Check.OFFICE)
                 confirm.witness(endpoint, check, check.outcomes().get(0), Evidence.SEEN, DemoData.LEAD);
         confirm.signOff(endpoint, endpoints.get(endpoint).version(), "Seen at its own work", DemoData.LEAD);
     }

@@ -11,10 +11,14 @@ import app.knottag.server.plan.EndpointRequest;
 import app.knottag.server.plan.Endpoints;
 import app.knottag.server.runbook.Nights;
 import app.knottag.server.runbook.Nights.BusyTime;
+import app.knottag.server.site.Sheet;
+import app.knottag.server.site.Sheet.Hand;
+import app.knottag.server.site.SiteStore.ServiceRow;
 import app.knottag.server.site.Sites;
 import java.time.LocalTime;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnExpression;
@@ -53,12 +57,14 @@ class DemoSites {
             """;
 
     private final Sites sites;
+    private final Sheet sheet;
     private final Endpoints endpoints;
     private final DemoHands hands;
     private final Nights nights;
 
-    DemoSites(Sites sites, Endpoints endpoints, DemoHands hands, Nights nights) {
+    DemoSites(Sites sites, Sheet sheet, Endpoints endpoints, DemoHands hands, Nights nights) {
         this.nights = nights;
+        this.sheet = sheet;
         this.sites = sites;
         this.endpoints = endpoints;
         this.hands = hands;
@@ -118,6 +124,14 @@ class DemoSites {
         if (!before.equals("confirm")) hands.enter(made.get(device), device);
     }
 
+    /** What a site calls: a mail relay and a time server. */
+    void services(long site, String router, String relay) {
+        for (var row : List.of(
+                new ServiceRow(0, site, "Mail relay", "SMTP", relay, 587),
+                new ServiceRow(0, site, "Time server", "NTP", router, 123)))
+            sheet.service(new Hand(site, sites.site(site).version(), DemoData.LEAD), row);
+    }
+
     private Map<String, Long> site(
             String name,
             String code,
@@ -136,6 +150,7 @@ class DemoSites {
                 List.of(Ipv4Address.parse(net + "1"), Ipv4Address.parse("203.0.113.9")),
                 series,
                 DemoData.LEAD);
+        services(site, net + "1", "mail." + code.toLowerCase(Locale.ROOT) + ".example");
         var made = new HashMap<String, Long>();
         lines.lines()
                 .map(l -> l.split("\\|"))

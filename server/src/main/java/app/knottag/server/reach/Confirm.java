@@ -12,6 +12,7 @@ import app.knottag.core.reach.MachineLooks;
 import app.knottag.core.reach.Probes;
 import app.knottag.core.reach.ProofLine;
 import app.knottag.core.reach.Remembered;
+import app.knottag.core.reach.ServiceJudge;
 import app.knottag.core.reach.Target;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
@@ -219,6 +220,22 @@ public class Confirm {
         log.write(Log.entry(by, "saw at “" + check.title() + "”")
                 .at(endpoint.siteId(), endpointId)
                 .after(words(check, outcome) + ", " + evidence.words()));
+    }
+
+    /** Tries a service that the site lists, once. */
+    ReachController.TriedView attempt(long siteId, long serviceId) {
+        var call = targets.call(siteId, serviceId);
+        atOnce.acquireUninterruptibly();
+        try {
+            var judged = ServiceJudge.judge(call, probes.talk(call), clock.instant());
+            return new ReachController.TriedView(
+                    judged.knot(),
+                    judged.seen(),
+                    judged.remedy(),
+                    targets.vantage(siteId, probes).words(call.ground()));
+        } finally {
+            atOnce.release();
+        }
     }
 
     /** What was read back in the runbook proves something here, too. */

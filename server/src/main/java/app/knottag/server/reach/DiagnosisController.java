@@ -91,7 +91,7 @@ class DiagnosisController {
         var made = new ArrayList<Made>();
         for (int i = 0; i < body.made().size(); i++)
             made.add(made("made/" + i, body.made().get(i)));
-        return view(Diagnosis.of(scene, book, made), List.of(), List.of(), "");
+        return view(Diagnosis.of(scene, book, made), made, List.of(), List.of(), "");
     }
 
     private static Made made(String field, LookMade look) {
@@ -112,6 +112,7 @@ class DiagnosisController {
                 .sum();
         return view(
                 diagnoses.verdict(endpoint, looked),
+                looked.made(),
                 seen,
                 ReachController.signals(diagnoses.kind(endpoint)),
                 known < CauseBook.ENOUGH ? "" : "Weighed with the " + known + " faults found at this site before.");
@@ -143,9 +144,13 @@ class DiagnosisController {
         return of(id);
     }
 
-    private DiagnosisView view(Diagnosis.Verdict verdict, List<SeenView> seen, List<String> signals, String learned) {
+    private DiagnosisView view(
+            Diagnosis.Verdict verdict, List<Made> made, List<SeenView> seen, List<String> signals, String learned) {
         return new DiagnosisView(
-                verdict.suspects().stream().limit(MOST_SUSPECTS).map(this::view).toList(),
+                verdict.suspects().stream()
+                        .limit(MOST_SUSPECTS)
+                        .map(s -> view(s, made))
+                        .toList(),
                 1
                         - verdict.suspects().stream()
                                 .limit(MOST_SUSPECTS)
@@ -169,13 +174,23 @@ class DiagnosisController {
                 learned);
     }
 
-    private SuspectView view(Diagnosis.Suspect s) {
+    /** A look with what was seen, as one says it. */
+    private String told(Look look, List<Made> made) {
+        String seen = made.stream()
+                .filter(m -> m.look() == look)
+                .map(m -> book.words(look, m.outcome()))
+                .findFirst()
+                .orElse("");
+        return look.words() + (look.words().endsWith("?") || look.words().endsWith(".") ? " " : ": ") + seen;
+    }
+
+    private SuspectView view(Diagnosis.Suspect s, List<Made> made) {
         return new SuspectView(
                 s.title(),
                 s.probability(),
                 s.group(),
-                s.explains().stream().map(Look::words).toList(),
-                s.contradicts().stream().map(Look::words).toList(),
+                s.explains().stream().map(l -> told(l, made)).toList(),
+                s.contradicts().stream().map(l -> told(l, made)).toList(),
                 s.remedy(),
                 s.call());
     }

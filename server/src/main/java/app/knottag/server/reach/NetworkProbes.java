@@ -29,6 +29,9 @@ class NetworkProbes implements Probes, Dialer {
     private static final int ANSWER_MILLIS = 2_000;
     private static final int LONGEST_ANSWER = 512;
 
+    private static final int ECHO_PORT = 7;
+    private static final int THERE_MILLIS = 1_000;
+    private volatile boolean noPing;
     private final Talks talks = new Talks(this);
 
     /** Where an address is really dialled; the stand-ins of the demo live on loopback. */
@@ -75,6 +78,7 @@ class NetworkProbes implements Probes, Dialer {
         }
     }
 
+    /** One echo by the machine's own tool, which may send them without being root. */
     @Override
     public boolean answers(Ipv4Address address) {
         try {
@@ -85,11 +89,27 @@ class NetworkProbes implements Probes, Dialer {
             if (!ping.waitFor(3, TimeUnit.SECONDS)) ping.destroyForcibly();
             else if (ping.exitValue() == 0) return true;
         } catch (IOException e) {
-            return connect(address, 7) != Connection.SILENT; // no ping on this machine: even a refusal is an answer
+            noPing = true;
+            return connect(address, ECHO_PORT) != Connection.SILENT; // even a refusal is an answer
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
         return false;
+    }
+
+    @Override
+    public String lacks() {
+        return noPing ? "This machine cannot send echoes, so a refused connection counts: install iputils-ping." : "";
+    }
+
+    /** Hundreds of processes at once would be too much, so the Java machine asks; who is near shows in the table, too. */
+    @Override
+    public boolean there(Ipv4Address address) {
+        try {
+            return dialled(address).isReachable(THERE_MILLIS);
+        } catch (IOException e) {
+            return false;
+        }
     }
 
     @Override

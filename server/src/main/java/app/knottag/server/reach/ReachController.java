@@ -202,6 +202,14 @@ class ReachController {
         return line(id);
     }
 
+    /** What came of trying a service that the site lists. */
+    record TriedView(Knot knot, String seen, String remedy, String vantage) {}
+
+    @PostMapping("/api/sites/{siteId}/services/{id}/try")
+    TriedView attempt(@PathVariable long siteId, @PathVariable long id) {
+        return confirm.attempt(siteId, id);
+    }
+
     @PostMapping("/api/endpoints/{id}/confirmation")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void signOff(

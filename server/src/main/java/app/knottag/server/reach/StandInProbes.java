@@ -52,8 +52,12 @@ class StandInProbes extends NetworkProbes {
     }
 
     /** Somebody may have put this machine into another network on the bench. */
+    private List<String> away() {
+        return standIns.get("/away").lines().toList();
+    }
+
     private boolean away(Ipv4Address address) {
-        return standIns.get("/away").lines().anyMatch(SiteModel.network(address)::equals);
+        return away().contains(SiteModel.network(address));
     }
 
     /** Ports under 1024 are for the machine's own services, so the stand-ins have theirs ten thousand higher. */
@@ -82,11 +86,13 @@ class StandInProbes extends NetworkProbes {
     /** This machine is on every network of the demo, unless somebody has put it elsewhere. */
     @Override
     public List<Ipv4Address> own() {
-        var away = standIns.get("/away").lines().toList();
-        if (!away.isEmpty()) return List.of(ELSEWHERE);
-        return Stream.of("10.44.16.250", "10.44.17.250", "10.44.24.250", "10.44.32.250")
+        var away = away();
+        var own = Stream.of("10.44.16.250", "10.44.17.250", "10.44.24.250", "10.44.32.250")
                 .map(Ipv4Address::parse)
-                .toList();
+                .filter(a -> !away.contains(SiteModel.network(a)));
+        return away.isEmpty()
+                ? own.toList()
+                : Stream.concat(Stream.of(ELSEWHERE), own).toList();
     }
 
     @Override
@@ -105,9 +111,15 @@ class StandInProbes extends NetworkProbes {
     }
 
     @Override
+    public boolean there(Ipv4Address address) {
+        return answers(address);
+    }
+
+    @Override
     public List<Neighbour> neighbours() {
+        var away = away();
         return Neighbour.readTable(standIns.get("/neighbours")).stream()
-                .filter(n -> !away(n.address()))
+                .filter(n -> !away.contains(SiteModel.network(n.address())))
                 .toList();
     }
 

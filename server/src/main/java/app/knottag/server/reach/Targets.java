@@ -89,6 +89,16 @@ class Targets {
         return new Target.Listed(s.name(), Protocol.valueOf(s.protocol()), s.host(), s.port());
     }
 
+    /** How a service that the site lists is called. */
+    Probes.Call call(long siteId, long serviceId) {
+        return siteStore.services(siteId).stream()
+                .filter(s -> s.id() == serviceId)
+                .map(Targets::listed)
+                .map(l -> new Probes.Call(l.protocol(), l.host(), l.port(), "", ground(siteId)))
+                .findFirst()
+                .orElseThrow(() -> Problem.notFound("There is no such service on the site's list."));
+    }
+
     private Optional<SiteStore.PartnerRow> partner(EndpointStore.Row e) {
         return Optional.ofNullable(e.partnerId()).map(siteStore::partner);
     }

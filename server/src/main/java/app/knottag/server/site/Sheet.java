@@ -1,8 +1,10 @@
 package app.knottag.server.site;
 
+import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Gear;
 import app.knottag.core.log.Words;
 import app.knottag.core.plan.NameRule;
+import app.knottag.core.reach.Ground;
 import app.knottag.core.series.Series;
 import app.knottag.server.hardware.WiringStore;
 import app.knottag.server.hardware.WiringStore.GearRow;
@@ -12,6 +14,7 @@ import app.knottag.server.hardware.WiringStore.PortRow;
 import app.knottag.server.log.Log;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.site.SiteStore.SeriesRow;
+import app.knottag.server.site.SiteStore.ServiceRow;
 import app.knottag.server.site.SiteStore.SiteRow;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
@@ -33,6 +36,11 @@ import org.springframework.transaction.annotation.Transactional;
  */
 @Service
 public class Sheet {
+
+    private static final int LAST_PORT = 65_535;
+    private static final int LONGEST_HOST = 253;
+    private static final String LABEL = "[a-z0-9]([a-z0-9-]{0,61}[a-z0-9])?";
+    private static final String HOST = LABEL + "(\\." + LABEL + ")+";
 
     private final SiteStore store;
     private final WiringStore wires;
@@ -284,6 +292,38 @@ public class Sheet {
                 .id();
     }
 
+    /** Puts a service that the site calls on its list; only what is listed, and what lies in its segments, is ever asked. */
+    @Transactional
+    public long service(Hand hand, ServiceRow row) {
+        String name = words("name", row.name(), true);
+        String host = row.host() == null ? "" : row.host().strip().toLowerCase(Locale.ROOT);
+        if (host.length() > LONGEST_HOST || !host.matches(HOST))
+            throw Problem.field(
+                    "host", "bad-host", "An address such as 10.44.16.9, or a name such as mail.shop.example.");
+        if (host.matches("[0-9.]+")) ownGround(hand.siteId(), host);
+        if (row.port() < 1 || row.port() > LAST_PORT)
+            throw Problem.field("port", "bad-port", "A port is a number from 1 to 65535.");
+        return changed(hand, row.id() == 0 ? "service listed" : "service changed", null, () -> {
+            var clean = new ServiceRow(row.id(), hand.siteId(), name, row.protocol(), host, row.port());
+            if (row.id() == 0) return store.addService(clean);
+            store.changeService(clean);
+            return row.id();
+        });
+    }
+
+    private void ownGround(long siteId, String host) {
+        try {
+            var segments = store.segments(siteId).stream()
+                    .map(SiteStore.SegmentRow::prefix)
+                    .toList();
+            Ground.problem(host, Ipv4Address.parse(host), segments).ifPresent(p -> {
+                throw Problem.field("host", "foreign-ground", p);
+            });
+        } catch (IllegalArgumentException e) {
+            throw Problem.field("host", "bad-host", e.getMessage());
+        }
+    }
+
     private void removePort(PortRow port) {
         var users = wires.usersOfPort(port.id());
         if (!users.isEmpty()) throw inUse(port.gear() + " " + port.number(), users, "Plug them elsewhere first.");
@@ -295,7 +335,8 @@ public class Sheet {
     enum Thing {
         PLACES,
         GEAR,
-        OUTLETS
+        OUTLETS,
+        SERVICES
     }
 
     @Transactional
@@ -304,6 +345,7 @@ public class Sheet {
             case PLACES -> wires.usersOfPlace(id);
             case OUTLETS -> wires.usersOfOutlet(id);
             case GEAR -> wires.usersOfGear(id);
+            case SERVICES -> List.<String>of();
         };
         if (!users.isEmpty()) throw inUse("This", users, "Move them first.");
         changed(hand, thing.name().toLowerCase(Locale.ROOT) + " removed", id, () -> {
@@ -316,6 +358,7 @@ public class Sheet {
                     wires.freeRetiredOutlet(id);
                     wires.removeOutlet(id);
                 }
+                case SERVICES -> store.removeService(id);
                 case GEAR -> {
                     for (var port : wires.ports(hand.siteId())) if (port.gearId() == id) removePort(port);
                     wires.removeGear(id);

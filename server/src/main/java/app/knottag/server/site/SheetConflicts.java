@@ -30,6 +30,7 @@ public final class SheetConflicts {
             words("series_name_once", "name", "name-taken", "Another series of this site is called so."),
             words("place_name_once", "name", "name-taken", "Another place of this site is called so."),
             words("gear_name_once", "name", "name-taken", "Another piece of gear of this site is called so."),
+            words("listed_service_name_once", "name", "name-taken", "Another service of this site is called so."),
             words("outlet_name_once", "name", "name-taken", "Another outlet of this site is called so."),
             words("outlet_port_once", "port", "port-taken", "Another outlet is patched to that port."),
             words("port_number_once", "ports", "port-twice", "Two ports have the same number."));

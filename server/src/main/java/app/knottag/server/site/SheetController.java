@@ -2,6 +2,7 @@ package app.knottag.server.site;
 
 import app.knottag.core.hardware.Gear;
 import app.knottag.core.hardware.Outlet;
+import app.knottag.core.kind.Protocol;
 import app.knottag.core.series.Series;
 import app.knottag.server.hardware.WiringStore;
 import app.knottag.server.hardware.WiringStore.GearRow;
@@ -14,6 +15,7 @@ import app.knottag.server.site.Sheet.SiteChangeRequest;
 import app.knottag.server.site.Sheet.Thing;
 import app.knottag.server.site.SiteStore.ClientRow;
 import app.knottag.server.site.SiteStore.SeriesRow;
+import app.knottag.server.site.SiteStore.ServiceRow;
 import app.knottag.server.site.SiteStore.SiteRow;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
@@ -91,7 +93,14 @@ class SheetController {
             List<SeriesRow> series,
             List<PlaceRow> places,
             List<GearView> gear,
-            List<OutletRow> outlets) {}
+            List<OutletRow> outlets,
+            List<ServiceRow> services) {}
+
+    record ServiceRequest(
+            @NotNull String name,
+            @NotNull Protocol protocol,
+            @NotNull String host,
+            int port) {}
 
     record Kept(long id) {}
 
@@ -131,7 +140,14 @@ class SheetController {
                 HttpStatus.OK,
                 site.version(),
                 new SheetView(
-                        site, store.clients(), segments, store.series(siteId), places, gear, wires.outlets(siteId)));
+                        site,
+                        store.clients(),
+                        segments,
+                        store.series(siteId),
+                        places,
+                        gear,
+                        wires.outlets(siteId),
+                        store.services(siteId)));
     }
 
     private static SheetSegment view(SiteStore.SegmentRow s, List<SiteStore.PoolRow> pools) {
@@ -266,6 +282,20 @@ class SheetController {
         return SheetConflicts.guard(IN_USE, () -> new Kept(sheet.outlet(hand(siteId, ifMatch, by), row)));
     }
 
+    @PutMapping("/api/sites/{siteId}/services/{id}")
+    Kept service(
+            @PathVariable long siteId,
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @Valid @RequestBody ServiceRequest b,
+            Principal by) {
+        if (id != 0) ownThing(siteId, Thing.SERVICES, id);
+        if (b.protocol() == Protocol.LINE)
+            throw Problem.field("protocol", "bad-protocol", "A line is for endpoints; choose what the service speaks.");
+        var row = new ServiceRow(id, siteId, b.name(), b.protocol().name(), b.host(), b.port());
+        return SheetConflicts.guard(IN_USE, () -> new Kept(sheet.service(hand(siteId, ifMatch, by), row)));
+    }
+
     @PutMapping("/api/sites/{siteId}/gear/{id}")
     Kept gear(
             @PathVariable long siteId,
@@ -306,6 +336,8 @@ class SheetController {
                     case OUTLETS ->
                         wires.outlets(siteId).stream().map(OutletRow::id).toList();
                     case GEAR -> wires.gear(siteId).stream().map(GearRow::id).toList();
+                    case SERVICES ->
+                        store.services(siteId).stream().map(ServiceRow::id).toList();
                 },
                 id);
     }

@@ -1,0 +1,115 @@
+package app.knottag.core.reach;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.address.Pool;
+import app.knottag.core.address.Segment;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.reach.Sweep.Line;
+import app.knottag.core.reach.Sweep.Planned;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Predicate;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Who is there against the plan. */
+class SweepTest {
+
+    private static final Segment SHOP =
+            new Segment(Ipv4Prefix.parse("10.44.16.0/24"), Optional.of(a(1)), List.of(new Pool(a(100), a(199))));
+    private static final List<Planned> PLAN = List.of(
+            new Planned(a(1), "Gateway", Optional.empty(), 0),
+            new Planned(a(51), "Till 1", Optional.of(mac("11")), 2),
+            new Planned(a(52), "Till 2", Optional.of(mac("17")), 3),
+            new Planned(a(53), "Till 3", Optional.empty(), 4));
+
+    private static Ipv4Address a(int host) {
+        return Ipv4Address.parse("10.44.16." + host);
+    }
+
+    private static Mac mac(String end) {
+        return Mac.parse("00:00:5E:00:53:" + end);
+    }
+
+    @DisplayName("What answers is compared with the plan, what matters most first")
+    @ParameterizedTest(name = "{0}; table {1}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "1 51 52 | 51=11 52=17 | SILENT Till 3 Silent, and its MAC is seen nowhere.; AS_PLANNED Gateway It answers, but no MAC is seen.; AS_PLANNED Till 1 There, with its own MAC.; AS_PLANNED Till 2 There, with its own MAC.",
+                "51 52   | 51=17 52=17 | OTHER_MAC Till 1 Till 2 (00:00:5E:00:53:17) answers, not 00:00:5E:00:53:11.; SILENT Gateway Silent, and its MAC is seen nowhere.; SILENT Till 3 Silent, and its MAC is seen nowhere.; AS_PLANNED Till 2 There, with its own MAC.",
+                "51      | 51=4E       | OTHER_MAC Till 1 00:00:5E:00:53:4E, which is not on record, answers, not 00:00:5E:00:53:11.; SILENT Gateway Silent, and its MAC is seen nowhere.; SILENT Till 2 Silent, and its MAC is seen nowhere.; SILENT Till 3 Silent, and its MAC is seen nowhere.",
+                "1 53    | 130=11 53=1E 60=17 | MOVED Till 1 Silent here; its MAC is at 10.44.16.130, in the pool: it is on automatic.; MOVED Till 2 Silent here; its MAC is at 10.44.16.60.; STRANGER Till 2 Till 2 is planned at 10.44.16.52.; AS_PLANNED Gateway It answers, but no MAC is seen.; AS_PLANNED Till 3 There; no MAC of it is on record to compare.; LEASED Till 1 Till 1 is planned at 10.44.16.51.",
+                "1 51 52 53 77 150 | 51=11 52=17 77=99 150=98 | STRANGER  A stranger: nobody is planned here, and its MAC is not on record.; AS_PLANNED Gateway It answers, but no MAC is seen.; AS_PLANNED Till 1 There, with its own MAC.; AS_PLANNED Till 2 There, with its own MAC.; AS_PLANNED Till 3 It answers, but no MAC is seen.; LEASED  In the pool: somebody with a leased address.",
+            })
+    void judges(String answered, String table, String lines) {
+        var hosts = Arrays.stream(answered.split(" "))
+                .map(h -> a(Integer.parseInt(h)))
+                .toList();
+        var neighbours = Arrays.stream(table.split(" "))
+                .map(t -> t.split("="))
+                .map(t -> new Neighbour(a(Integer.parseInt(t[0])), mac(t[1])))
+                .toList();
+        assertThat(Sweep.judge(SHOP, PLAN, hosts, neighbours, true).stream()
+                        .map(SweepTest::said)
+                        .collect(Collectors.joining("; ")))
+                .isEqualTo(lines);
+    }
+
+    private static String said(Line l) {
+        return l.verdict() + " " + l.name() + " " + l.words();
+    }
+
+    @DisplayName("From elsewhere no MAC is missed")
+    @Test
+    void fromElsewhere() {
+        assertThat(Sweep.judge(SHOP, PLAN, List.of(a(51)), List.of(), false))
+                .filteredOn(l -> l.verdict() == Sweep.Verdict.AS_PLANNED)
+                .extracting(Line::words)
+                .containsExactly("It answers; from here its MAC is not seen.");
+        assertThat(Sweep.judge(SHOP, PLAN, List.of(), List.of(), false))
+                .extracting(Line::words)
+                .containsOnly("Silent; from here MACs are not seen.");
+    }
+
+    @DisplayName("Every address is asked once, and a sweep that is stopped asks no more")
+    @Test
+    void asksEachOnceAndStops() {
+        var calls = new AtomicInteger();
+        Predicate<Ipv4Address> there = address -> {
+            calls.incrementAndGet();
+            return address.group(3) % 50 == 0;
+        };
+        Set<Ipv4Address> answered = ConcurrentHashMap.newKeySet();
+        var last = new AtomicInteger();
+        var threads = Executors.newCachedThreadPool();
+        try {
+            Sweep.run(
+                    Sweep.hosts(SHOP),
+                    there,
+                    threads,
+                    answered::add,
+                    n -> last.accumulateAndGet(n, Math::max),
+                    () -> false);
+            assertThat(calls).hasValue(254);
+            assertThat(last).hasValue(254);
+            assertThat(answered).containsExactlyInAnyOrder(a(50), a(100), a(150), a(200), a(250));
+            calls.set(0);
+            Sweep.run(Sweep.hosts(SHOP), there, threads, answered::add, n -> {}, () -> calls.get() >= 10);
+            assertThat(calls.get()).isBetween(10, 60);
+        } finally {
+            threads.shutdownNow();
+        }
+    }
+}

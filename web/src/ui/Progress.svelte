@@ -1,0 +1,7 @@
+<script lang="ts">
+  /** How far something is, as a cord that is drawn; the words beside it say the same. */
+  let { value, of, label }: { value: number; of: number; label: string } = $props();
+</script>
+
+<p class="font-semibold" role="status">{label}</p>
+<progress class="progress progress-secondary mt-2 h-2 w-full" max={of} {value} aria-label={label}></progress>
