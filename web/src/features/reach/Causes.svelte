@@ -20,7 +20,12 @@
   );
   // What all of them explain is said once, so that the question stays in sight.
   const shared = $derived(
-    shown.length > 1 ? shown[0].explains.filter((e) => shown.every((s) => s.explains.includes(e))) : [],
+    shown.length > 1 ? (first?.explains ?? []).filter((e) => shown.every((s) => s.explains.includes(e))) : [],
+  );
+  const alike = $derived(
+    [...new Set(shown.map((s) => s.group))]
+      .map((group) => shown.filter((s) => s.group === group).map((s) => s.title))
+      .filter((titles) => titles.length > 1),
   );
   const own = (s: { explains: string[] }) => s.explains.filter((e) => !shared.includes(e));
   const asked = $derived(d?.seen.filter((s) => s.eyes) ?? []);
@@ -82,6 +87,9 @@
         </li>
       {/each}
     </ol>
+    {#each alike as titles (titles[0])}
+      <p class="quiet text-sm">Nothing seen so far tells these apart: {list(titles)}.</p>
+    {/each}
     {#if d.learned}<p class="quiet text-sm">{d.learned}</p>{/if}
   </section>
   {#if d.next && mayWork}

@@ -64,6 +64,8 @@
       };
     }),
   );
+  /** Signed off with a grade, and something it rested on has changed; older sign-offs had no grade. */
+  const loose = $derived(!!line?.signedOff && line.missing !== '');
   const headline = $derived(
     asking
       ? 'Asking…'
@@ -171,13 +173,13 @@
       {#if e.confirmedAt}
         <div class="mt-6">
           <p class="flex items-center gap-3">
-            <Knot state={failed ? 'FRAYED' : line.missing ? 'HALF_DRAWN' : 'TIGHT'} size={40} /><span
+            <Knot state={failed ? 'FRAYED' : loose ? 'HALF_DRAWN' : 'TIGHT'} size={40} /><span
               class="text-lg font-bold">Signed off by {e.confirmedBy}</span
             >
           </p>
           <p class="quiet">
             {dayTime(e.confirmedAt, zone)}{line.signedOff ? `. ${line.signedOff.grade}.` : '.'}{failed ||
-            line.missing
+            loose
               ? ' It no longer holds.'
               : ''}
           </p>

@@ -43,6 +43,11 @@
 {:else}
   <form onsubmit={sign} class="mt-6">
     <p class="text-lg font-bold">{line.gradeWords}.</p>
+    {#if !line.handsOver}
+      <p class="caution mt-1">
+        Too thin to hand over. See its real job yourself, or have a photo sent, first.
+      </p>
+    {/if}
     <TextField label="A note to the office (may be empty)" bind:value={note} error={problem?.field('note')} />
     <Trouble {problem} />
     <button class="btn mt-3 btn-primary">Sign off as {session.data?.name}</button>

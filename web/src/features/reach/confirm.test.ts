@@ -42,6 +42,7 @@ const line = (more = {}) => ({
   missing: '',
   grade: 'FIRM',
   gradeWords: 'Firm',
+  handsOver: true,
   apart: '',
   signedOff: null,
   ...more,
@@ -56,7 +57,7 @@ describe('a check that only eyes can make', () => {
     await fireEvent.click(screen.getByLabelText('Somebody tells me'));
     await fireEvent.keyDown(document.body, { key: '2' });
     await vi.waitFor(() => expect(done).toHaveBeenCalled());
-    expect(sent[0].body).toEqual({ check: 'LINK', outcome: 'dark', evidence: 'SPOKEN' });
+    expect(sent[0]?.body).toEqual({ check: 'LINK', outcome: 'dark', evidence: 'SPOKEN' });
   });
 
   it('leaves the figures to the causes while something fails, and shows what is refused', async () => {

@@ -254,7 +254,7 @@ class RunbookApiTest {
         for (String check : List.of("ANSWERS", "SERVICE", "AFTER_RESTART"))
             assertThat(rung(line, check).get("loosened").asString()).as(check).isEqualTo("It was reset since.");
         api.seen(id)
-                .patch("/api/endpoints/" + id, "{'mac':'00:00:5E:00:53:77'}")
+                .patch("/api/endpoints/" + id, "{'mac':'00:00:5E:00:53:6F'}")
                 .expect(200);
         assertThat(rung(api.get("/api/endpoints/" + id + "/line").json(), "LINK")
                         .get("loosened")

@@ -158,13 +158,14 @@ public class Confirm {
         var witnesses = rounds.witnesses(endpoint.id()).stream()
                 .map(w -> witness(Check.valueOf(w.checkName()), w))
                 .toList();
+        var now = targets.bond(endpoint);
+        // A round from before proofs belonged to something is taken at its word.
         var round = Optional.ofNullable(rounds.latest(endpoint.id()))
-                .filter(r -> r.bond() != null)
                 .map(r -> new ProofLine.Round(
                         json.readValue(r.results().text(), new TypeReference<List<CheckResult>>() {}),
-                        bond(r.bond()),
+                        r.bond() == null ? now : bond(r.bond()),
                         r.by()));
-        return ProofLine.of(checks(endpoint), round, witnesses, targets.bond(endpoint), clock.instant());
+        return ProofLine.of(checks(endpoint), round, witnesses, now, clock.instant());
     }
 
     private ProofLine.Witness witness(Check check, RoundStore.WitnessRow w) {

@@ -10,6 +10,7 @@ import java.util.Arrays;
 import java.util.List;
 import org.apache.commons.net.MalformedServerReplyException;
 import org.apache.commons.net.smtp.AuthenticatingSMTPClient;
+import org.apache.commons.net.smtp.SMTPConnectionClosedException;
 import org.apache.commons.net.smtp.SMTPReply;
 
 /** Greets a mail server, upgrades to TLS, looks whether a sign-in is offered, and leaves; it stops at the step that fails. */
@@ -23,6 +24,7 @@ final class MailTalk {
         var certificates = new Certificates();
         boolean secure = call.port() == SECURE_FROM_THE_START;
         var mail = new AuthenticatingSMTPClient(secure, certificates.context());
+        if (!secure) mail.setSocketFactory(new BoundedSocket.Factory());
         mail.setConnectTimeout(Talks.CONNECT_MILLIS);
         mail.setDefaultTimeout((int) Talks.PATIENCE.toMillis());
         try {
@@ -39,6 +41,8 @@ final class MailTalk {
             var heard = Heard.answered(SMTPReply.ACTION_OK, offered);
             boolean upgraded = certificates.until() != null;
             return upgraded ? heard.secured(certificates.until(), certificates.fault(call.host(), ownGround)) : heard;
+        } catch (SMTPConnectionClosedException busy) {
+            return refused("the greeting", mail);
         } catch (MalformedServerReplyException e) {
             return Heard.ended(Ending.STRANGE, "the greeting", String.valueOf(mail.getReplyString()));
         } finally {

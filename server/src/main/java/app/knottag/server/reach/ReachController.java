@@ -72,6 +72,7 @@ class ReachController {
             String missing,
             Grade grade,
             String gradeWords,
+            boolean handsOver,
             String apart,
             @Nullable SignOffView signedOff) {}
 
@@ -121,6 +122,7 @@ class ReachController {
                 line.missing().orElse(""),
                 line.grade(),
                 line.grade().words(),
+                line.grade().handsOver(),
                 line.apart().orElse(""),
                 signed == null
                         ? null

@@ -2,12 +2,14 @@ package app.knottag.server.reach;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Segment;
+import app.knottag.core.plan.Sighting.Source;
 import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.Probes;
 import app.knottag.core.reach.Sweep;
 import app.knottag.core.reach.Sweep.Planned;
 import app.knottag.core.reach.Vantage;
 import app.knottag.server.db.Json;
+import app.knottag.server.intake.SightingStore;
 import app.knottag.server.log.Log;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.site.SiteStore;
@@ -46,6 +48,7 @@ class Sweeps {
     private final SiteStore siteStore;
     private final Sites sites;
     private final EndpointStore endpoints;
+    private final SightingStore sightings;
     private final Targets targets;
     private final Probes probes;
     private final Log log;
@@ -64,6 +67,7 @@ class Sweeps {
             SiteStore siteStore,
             Sites sites,
             EndpointStore endpoints,
+            SightingStore sightings,
             Targets targets,
             Probes probes,
             Log log,
@@ -73,6 +77,7 @@ class Sweeps {
         this.siteStore = siteStore;
         this.sites = sites;
         this.endpoints = endpoints;
+        this.sightings = sightings;
         this.targets = targets;
         this.probes = probes;
         this.log = log;
@@ -118,7 +123,9 @@ class Sweeps {
             try {
                 Sweep.run(
                         hosts, probes::there, threads, sweep.answered::add, n -> asked(id, sweep, n), () -> sweep.stop);
-                lines = judged(row.siteId(), segment, sweep, vantage, sweep.stop);
+                var table = probes.neighbours();
+                lines = judged(row.siteId(), segment, sweep, table, vantage, sweep.stop);
+                sighted(row.siteId(), segment, table, by);
                 state = sweep.stop ? "CANCELLED" : "DONE";
             } finally {
                 running.remove(segmentId);
@@ -136,16 +143,27 @@ class Sweeps {
     }
 
     /** Who was not asked cannot be called silent. */
-    private List<Sweep.Line> judged(long siteId, Segment segment, Running sweep, Vantage vantage, boolean partly) {
+    private List<Sweep.Line> judged(
+            long siteId, Segment segment, Running sweep, List<Neighbour> table, Vantage vantage, boolean partly) {
         var lines = Sweep.judge(
-                segment, planned(siteId), new HashSet<>(sweep.answered), table(), vantage.within(segment.prefix()));
+                segment, planned(siteId), new HashSet<>(sweep.answered), table, vantage.within(segment.prefix()));
         return lines.stream()
                 .filter(l -> !partly || l.verdict() != Sweep.Verdict.SILENT && l.verdict() != Sweep.Verdict.MOVED)
                 .toList();
     }
 
-    private List<Neighbour> table() {
-        return probes.neighbours();
+    /** Who was seen is evidence for the plan, as if the table had been pasted in. */
+    private void sighted(long siteId, Segment segment, List<Neighbour> table, String by) {
+        var at = clock.instant();
+        var here = table.stream()
+                .filter(n -> segment.prefix().contains(n.address()))
+                .toList();
+        for (var n : here)
+            sightings.add(
+                    siteId,
+                    new SightingStore.SightingRow(n.address(), n.mac(), Source.NEIGHBOURS.name(), at, null),
+                    by);
+        if (!here.isEmpty()) sightings.looked(siteId, Source.NEIGHBOURS.name(), at);
     }
 
     private List<Planned> planned(long siteId) {

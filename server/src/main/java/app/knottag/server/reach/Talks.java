@@ -92,7 +92,7 @@ final class Talks {
     }
 
     static List<String> lines(InputStream in) throws IOException {
-        return new String(in.readNBytes(LONGEST), StandardCharsets.UTF_8)
+        return new String(new BoundedSocket.Bounded(in).readNBytes(LONGEST), StandardCharsets.UTF_8)
                 .lines()
                 .limit(50)
                 .toList();
