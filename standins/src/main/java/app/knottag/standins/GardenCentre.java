@@ -152,7 +152,7 @@ final class GardenCentre {
                 "00:00:5E:00:53:E1",
                 "NS204117",
                 45,
-                45,
+                145,
                 8610,
                 true));
         made.add(endpoint(
@@ -163,7 +163,7 @@ final class GardenCentre {
                 "00:00:5E:00:53:EA",
                 "AT-2044-17",
                 44,
-                44,
+                144,
                 10080,
                 true));
         for (String net : List.of(NET, OFFICE)) made.add(relay(net));

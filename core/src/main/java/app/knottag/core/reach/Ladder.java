@@ -260,7 +260,9 @@ public final class Ladder {
         var service = target.service();
         if (service.protocol() == Protocol.LINE) return probes.ask(target.address(), target.port(), service.ask());
         String begins = service.answer().replaceAll("\\{serial}.*", "");
-        var lines = probes.talk(call(target)).lines();
+        var heard = probes.talk(call(target));
+        if (heard.code() == ServiceJudge.FORBIDDEN) return Optional.empty();
+        var lines = heard.lines();
         return lines.stream()
                 .filter(l -> l.startsWith(begins))
                 .findFirst()

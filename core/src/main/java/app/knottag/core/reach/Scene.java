@@ -432,10 +432,11 @@ public final class Scene {
         if (s.address == Set.AUTOMATIC) return "automatic";
         if (s.address == Set.SLIP) return "address";
         if (!s.mask) return "mask";
-        if (!s.gateway) return "gateway";
-        if (s.resolver != Names.RIGHT) return s.resolver == Names.WRONG ? "resolver" : "no-resolver";
+        // What it never needs is no cause of anything here.
+        if (s.hasLine && !s.gateway) return "gateway";
+        if (s.hasLine && s.resolver != Names.RIGHT) return s.resolver == Names.WRONG ? "resolver" : "no-resolver";
         if (!s.portRight) return "port";
-        return s.toPartner ? "nothing" : "partner";
+        return s.toPartner || !s.hasPartner ? "nothing" : "partner";
     }
 
     private boolean works() {

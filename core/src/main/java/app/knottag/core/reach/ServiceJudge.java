@@ -17,6 +17,9 @@ public final class ServiceJudge {
     /** Certificates and attendance need time within this (RFC 5905 reaches far better). */
     private static final Duration NEAR_ENOUGH = Duration.ofSeconds(60);
 
+    /** The page is there, and not for this caller (RFC 9110). */
+    static final int FORBIDDEN = 403;
+
     private ServiceJudge() {}
 
     /**
@@ -111,6 +114,10 @@ public final class ServiceJudge {
                     Duration.ofMinutes(2));
         if (code >= 300 && code < 400)
             return Judgement.holds("Its page sends on" + quoted(heard) + ", which is not followed." + until);
+        if (code == FORBIDDEN)
+            return Judgement.fails(
+                    "Its page does not let this machine in (403).",
+                    "Look at its allow list, or check from the partner's side.");
         if (code == 404)
             return Judgement.fails("It answers, but has no such page (404).", "Is it the right kind and model?");
         return Judgement.holds("Its page answers (" + code + ")." + until);

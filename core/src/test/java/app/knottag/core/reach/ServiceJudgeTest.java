@@ -59,6 +59,8 @@ class ServiceJudgeTest {
                 "HTTP  | ANSWERED | 200 | hello                       | TIGHT  | Its page answers (200).",
                 "HTTP  | ANSWERED | 302 | https://elsewhere.example/  | TIGHT  | Its page sends on: “https://elsewhere.example/”, which is not followed.",
                 "HTTP  | ANSWERED | 404 |                             | FRAYED | It answers, but has no such page (404).",
+                "HTTP  | ANSWERED | 403 |                             | FRAYED | Its page does not let this machine in (403).",
+                "HTTP  | ANSWERED | 401 |                             | TIGHT  | Its page answers (401).",
                 "HTTP  | ANSWERED | 503 |                             | FRAYED | Its page answers with an error of its own (503).",
                 "DNS   | ANSWERED | 0   |                             | TIGHT  | 10.44.16.1 knows names.",
                 "DNS   | ANSWERED | 2   |                             | FRAYED | 10.44.16.1 answers, but finds nothing: its own line may be down.",
