@@ -12,6 +12,7 @@
   import Causes from './Causes.svelte';
   import LookNow from './LookNow.svelte';
   import OfficeWord from './OfficeWord.svelte';
+  import Pasted from './Pasted.svelte';
   import SignOff from './SignOff.svelte';
 
   let { endpoint, mayWork }: { endpoint: { data: Schemas['EndpointView']; etag: string }; mayWork: boolean } =
@@ -137,7 +138,7 @@
         {#key looking.check}<LookNow
             endpointId={e.id}
             rung={looking}
-            first={!failed}
+            first={!failed || !!again}
             done={seen}
             leave={again ? () => (again = null) : undefined}
           />{/key}
@@ -161,6 +162,12 @@
         >
       {/if}
       <Trouble {problem} />
+      {#if mayWork}
+        <Pasted
+          endpointId={e.id}
+          weighed={() => void client.invalidateQueries({ queryKey: ['endpoint', e.id, 'diagnosis'] })}
+        />
+      {/if}
       {#if book.data?.data.handOverWaits.length}
         <section class="caution mt-6" aria-label="The hand-over waits">
           <h2 class="text-base">The hand-over waits</h2>

@@ -91,13 +91,13 @@
       <button class="btn btn-outline btn-primary" disabled={stop} onclick={() => (stop = true)}>Stop</button>
     </div>
   {:else}
-    <div class="mt-4 flex flex-wrap items-center gap-2">
-      {#each kinds as kind (kind)}
-        <button class="btn btn-outline btn-primary btn-sm" onclick={() => choose(kind)}
-          >All: {kindName(kind)}</button
-        >
-      {/each}
-    </div>
+    {#if mayWork}<div class="mt-4 flex flex-wrap items-center gap-2">
+        {#each kinds as kind (kind)}
+          <button class="btn btn-outline btn-primary btn-sm" onclick={() => choose(kind)}
+            >All: {kindName(kind)}</button
+          >
+        {/each}
+      </div>{/if}
     {#if mayWork}
       <button class="btn mt-3 btn-primary" data-tie disabled={!chosen.size} onclick={check}
         >{chosen.size ? `Check ${chosen.size} together` : 'Choose some below'} <kbd>Space</kbd></button
@@ -117,7 +117,7 @@
           type="checkbox"
           class="size-5"
           aria-label="Check {e.name}"
-          disabled={running > 0}
+          disabled={running > 0 || !mayWork}
           checked={chosen.has(e.id)}
           onchange={(event) => (event.currentTarget.checked ? chosen.add(e.id) : chosen.delete(e.id))}
         />

@@ -2,6 +2,7 @@ import { fireEvent, screen } from '@testing-library/svelte';
 import { describe, expect, it, vi } from 'vitest';
 import { answering, show } from '../../test/answers';
 import LookNow from './LookNow.svelte';
+import Pasted from './Pasted.svelte';
 import OfficeWord from './OfficeWord.svelte';
 import SweepPage from './SweepPage.svelte';
 import Together from './Together.svelte';
@@ -204,5 +205,27 @@ describe('a service that the site calls', () => {
     await fireEvent.click(screen.getByRole('button', { name: 'Try Mail relay' }));
     expect(await screen.findByText('It stays silent.')).toBeVisible();
     expect(screen.getByText('Try once more in a minute.')).toBeVisible();
+  });
+});
+
+describe('what was pasted', () => {
+  it.each([[true], [false]])('is read and compared; weighed: %s', async (weighed) => {
+    const sent = answering({
+      'POST /api/endpoints/7/pasted': {
+        body: {
+          form: 'a neighbour table',
+          findings: [{ words: '10.44.16.54 is another MAC.', fits: false }],
+          weighed,
+        },
+      },
+    });
+    const told = vi.fn();
+    show(Pasted, { endpointId: 7, weighed: told });
+    await fireEvent.click(screen.getByText('Paste what a tool or the device says'));
+    await fireEvent.input(screen.getByRole('textbox'), { target: { value: '10.44.16.54 at ...' } });
+    await fireEvent.click(screen.getByRole('button', { name: 'Read it' }));
+    expect(await screen.findByText('10.44.16.54 is another MAC.')).toBeVisible();
+    expect(sent[0]?.body).toEqual({ text: '10.44.16.54 at ...' });
+    expect(told).toHaveBeenCalledTimes(weighed ? 1 : 0);
   });
 });

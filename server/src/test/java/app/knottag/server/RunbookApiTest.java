@@ -262,6 +262,33 @@ class RunbookApiTest {
                 .startsWith("Its MAC on record is another since");
     }
 
+    @DisplayName("What another tool said is read, and weighed only while something fails")
+    @Test
+    void whatIsPastedIsReadAndWeighed() {
+        String path = "/api/endpoints/" + id + "/pasted", text = "? (10.7.0.51) at 00:00:5e:00:53:99 [ether] on eth0";
+        api.post(path, "{'text':' '}").refused(422, "missing");
+        var read = api.post(path, "{'text':'%s'}", text).expect(200).json();
+        assertThat(read.get("findings").get(0).get("words").asString())
+                .isEqualTo("10.7.0.51 is 00:00:5E:00:53:99, not 00:00:5E:00:53:01.");
+        assertThat(read.get("weighed").asBoolean()).isFalse();
+        network("00:00:5E:00:53:01", "");
+        when(Running.PROBES.connect(any(), anyInt())).thenReturn(Probes.Connection.REFUSED);
+        when(Running.PROBES.own()).thenReturn(List.of());
+        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+        assertThat(api.post(path, "{'text':'%s'}", text)
+                        .expect(200)
+                        .json()
+                        .get("weighed")
+                        .asBoolean())
+                .isTrue();
+        assertThat(api.get("/api/endpoints/" + id + "/diagnosis")
+                        .json()
+                        .get("seen")
+                        .toString())
+                .contains("Another MAC");
+        Running.as(Role.OFFICE).post(path, "{'text':'%s'}", text).expect(403);
+    }
+
     @DisplayName("A site learns from the faults that were found and mended there, once there are enough")
     @Test
     void theSitesOwnHistoryIsWeighed() {

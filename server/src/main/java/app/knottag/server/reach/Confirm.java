@@ -218,7 +218,7 @@ public class Confirm {
         if (round != null) check.look().ifPresent(l -> rounds.keepLook(endpointId, round.id(), l.name(), outcome, by));
         if (!outcome.equals(check.outcomes().get(0)) && check != Check.OFFICE) store.confirm(endpointId, null, null);
         runbooks.stand(endpointId);
-        log.write(Log.entry(by, "saw at “" + check.title() + "”")
+        log.write(Log.entry(by, "looked: " + check.title())
                 .at(endpoint.siteId(), endpointId)
                 .after(words(check, outcome) + ", " + evidence.words()));
     }

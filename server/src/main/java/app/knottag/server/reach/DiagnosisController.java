@@ -4,6 +4,7 @@ import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Diagnosis;
 import app.knottag.core.reach.Diagnosis.Made;
 import app.knottag.core.reach.Look;
+import app.knottag.core.reach.Pasted;
 import app.knottag.core.reach.Scene;
 import app.knottag.server.log.Log;
 import app.knottag.server.plan.EndpointStore;
@@ -70,14 +71,17 @@ class DiagnosisController {
     private final RoundStore rounds;
     private final Diagnoses diagnoses;
     private final Confirm confirm;
+    private final Targets targets;
     private final Log log;
     private final CauseBook book = CauseBook.shipped();
 
-    DiagnosisController(Endpoints endpoints, RoundStore rounds, Diagnoses diagnoses, Confirm confirm, Log log) {
+    DiagnosisController(
+            Endpoints endpoints, RoundStore rounds, Diagnoses diagnoses, Confirm confirm, Targets targets, Log log) {
         this.endpoints = endpoints;
         this.rounds = rounds;
         this.diagnoses = diagnoses;
         this.confirm = confirm;
+        this.targets = targets;
         this.log = log;
     }
 
@@ -121,6 +125,39 @@ class DiagnosisController {
     private SeenView seen(RoundStore.LookRow row) {
         var look = Look.valueOf(row.look());
         return new SeenView(look, look.words(), book.words(look, row.outcome()), row.by(), look.by() == Look.By.EYES);
+    }
+
+    record PastedRequest(@NotNull String text) {}
+
+    record PastedFinding(String words, boolean fits) {}
+
+    /** What a pasted text says of an endpoint; {@code weighed} when it was taken into a search for the cause. */
+    record PastedView(String form, List<PastedFinding> findings, boolean weighed) {}
+
+    /** Reads what another tool or the device said, and weighs it when something fails. The text itself is not kept. */
+    @Transactional
+    @PostMapping("/api/endpoints/{id}/pasted")
+    public PastedView pasted(@PathVariable long id, @Valid @RequestBody PastedRequest body, Principal by) {
+        if (body.text().isBlank()) throw Problem.field("text", "missing", "Paste something first.");
+        if (body.text().length() > Pasted.LONGEST)
+            throw Problem.field("text", "too-long", "At most " + Pasted.LONGEST + " characters are read.");
+        var endpoint = endpoints.get(id);
+        var read = Pasted.read(body.text(), targets.required(endpoint), endpoint.switchPort());
+        var round = rounds.latest(id);
+        boolean weighed = round != null
+                && !read.looks().isEmpty()
+                && confirm.line(endpoint).failed();
+        if (weighed)
+            for (var m : read.looks()) rounds.keepLook(id, round.id(), m.look().name(), m.outcome(), by.getName());
+        log.write(Log.entry(by.getName(), "pasted " + read.form().words())
+                .at(endpoint.siteId(), id)
+                .after(read.findings()));
+        return new PastedView(
+                read.form().words(),
+                read.findings().stream()
+                        .map(f -> new PastedFinding(f.words(), f.fits()))
+                        .toList(),
+                weighed);
     }
 
     private RoundStore.Row failed(EndpointStore.Row endpoint) {

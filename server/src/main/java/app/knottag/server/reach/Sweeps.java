@@ -55,12 +55,19 @@ class Sweeps {
     private final Clock clock;
     private final JsonMapper json;
     private final Map<Long, Running> running = new ConcurrentHashMap<>();
-    private final ExecutorService threads =
-            new ThreadPoolExecutor(0, THREADS, 10, TimeUnit.SECONDS, new SynchronousQueue<>(), r -> {
+    private final ExecutorService threads = new ThreadPoolExecutor(
+            0,
+            THREADS,
+            10,
+            TimeUnit.SECONDS,
+            new SynchronousQueue<>(),
+            r -> {
                 var thread = new Thread(r, "sweep");
                 thread.setDaemon(true);
                 return thread;
-            });
+            },
+            // Several large segments at once are asked more slowly instead of not at all.
+            new ThreadPoolExecutor.CallerRunsPolicy());
 
     Sweeps(
             SweepStore store,
@@ -117,7 +124,7 @@ class Sweeps {
             throw Problem.of(HttpStatus.CONFLICT, "sweep-running", "A sweep of this segment runs already.");
         var vantage = targets.vantage(row.siteId(), probes);
         long id = store.begin(segmentId, clock.instant(), by, hosts.size(), vantage.words(segment.prefix()));
-        threads.execute(() -> {
+        var runner = new Thread(() -> {
             String state = "CUT_OFF";
             List<Sweep.Line> lines = List.of();
             try {
@@ -130,11 +137,16 @@ class Sweeps {
             } finally {
                 running.remove(segmentId);
                 store.end(id, state, clock.instant(), sweep.asked.get(), new Json(json.writeValueAsString(lines)));
-                log.write(Log.entry(by, "swept " + segment.prefix() + ": " + state.toLowerCase(Locale.ROOT))
+                log.write(Log.entry(
+                                by,
+                                "swept " + segment.prefix() + ": "
+                                        + state.toLowerCase(Locale.ROOT).replace('_', ' '))
                         .at(row.siteId(), null)
                         .after(lines));
             }
         });
+        runner.setDaemon(true);
+        runner.start();
     }
 
     private void asked(long id, Running sweep, int count) {

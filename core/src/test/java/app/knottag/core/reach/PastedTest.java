@@ -1,0 +1,91 @@
+package app.knottag.core.reach;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.address.Pool;
+import app.knottag.core.address.Segment;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.kind.Kinds;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Texts as tools and devices really write them. */
+class PastedTest {
+
+    private static final Segment SHOP = new Segment(
+            Ipv4Prefix.parse("10.44.16.0/24"),
+            Optional.of(Ipv4Address.parse("10.44.16.1")),
+            List.of(new Pool(Ipv4Address.parse("10.44.16.100"), Ipv4Address.parse("10.44.16.199"))));
+    private static final Target TILL = new Target(
+            Ipv4Address.parse("10.44.16.54"),
+            Mac.parse("00:00:5E:00:53:2B"),
+            "OC2-7H41-0093",
+            7454,
+            SHOP,
+            Kinds.shipped().get("counter-payment-terminal").service(),
+            Optional.empty(),
+            Map.of(Mac.parse("00:00:5E:00:53:11"), "Till 1"),
+            List.of(),
+            List.of(),
+            List.of(SHOP.prefix()));
+
+    @DisplayName("The form is recognised, and what concerns this endpoint is compared")
+    @ParameterizedTest(name = "{0}: {2}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "PING  | PING 10.44.16.54 (10.44.16.54) 56(84) bytes of data.;64 bytes from 10.44.16.54: icmp_seq=1 ttl=64 time=0.5 ms | 10.44.16.54 answered there. Who answered is not said: a ping is no proof by itself. | PING=answers",
+                "PING  | PING 10.44.16.54 (10.44.16.54) 56(84) bytes of data.;From 10.44.16.9 icmp_seq=1 Destination Host Unreachable;1 packets transmitted, 0 received | 10.44.16.54 did not answer there. | PING=silent",
+                "PING  | Pinging 10.44.16.54 with 32 bytes of data:;Request timed out. | 10.44.16.54 did not answer there. | PING=silent",
+                "PING  | Reply from 10.44.16.54: bytes=32 time<1ms TTL=64 | 10.44.16.54 answered there. Who answered is not said: a ping is no proof by itself. | PING=answers",
+                "PING  | PING 10.44.16.45 (10.44.16.45);64 bytes from 10.44.16.45 | That was an echo of 10.44.16.45; this one is 10.44.16.54. |",
+                "PING  | PING 10.44.16.54 (10.44.16.54) 56(84) bytes of data. | The echo is cut off: paste it to its last line. |",
+                "TABLE | ? (10.44.16.54) at 00:00:5e:00:53:2b [ether] on eth0 | 10.44.16.54 is 00:00:5E:00:53:2B, as on the tag. | NEIGHBOUR=right",
+                "TABLE | 10.44.16.54 dev eth0 lladdr 00:00:5e:00:53:11 REACHABLE | 10.44.16.54 is 00:00:5E:00:53:11 (Till 1), not 00:00:5E:00:53:2B. | NEIGHBOUR=other",
+                "TABLE | Internet  10.44.16.54  4  0000.5e00.532c  ARPA  Vlan10 | 10.44.16.54 is 00:00:5E:00:53:2C, most likely its other interface; on the tag is 00:00:5E:00:53:2B. | NEIGHBOUR=sibling",
+                "TABLE | 10.44.16.130  00-00-5E-00-53-2B  dynamic | Its MAC is at 10.44.16.130, in the pool: it is on automatic. | LEASES=leased",
+                "TABLE | 10.44.16.9  00-00-5E-00-53-77  dynamic | Neither 10.44.16.54 nor 00:00:5E:00:53:2B is in it, of 1 lines. |",
+                "LEASES | lease 10.44.16.131 {;  hardware ethernet 00:00:5e:00:53:2b;};  | Its MAC is at 10.44.16.131, in the pool: it is on automatic. | LEASES=leased",
+                "SWITCH | 10    0000.5e00.532b    DYNAMIC     Gi0/4 | The switch has its MAC at “Gi0/4”, as on record (Shop switch 4). |",
+                "SWITCH | 00:00:5e:00:53:2b  vlan 10  port 9 | The switch has its MAC at “port 9”; on record is Shop switch 4. |",
+                "SWITCH | 00:00:5e:00:53:99  1 | Its MAC 00:00:5E:00:53:2B is not in that table: no link, or another switch. |",
+                "MAIL  | 535 5.7.8 authentication failed | 535 refuses for good. Change the sign-in: user name or password, or a sign-in made for devices. | REAL_JOB=sign-in",
+                "MAIL  | Diagnostic-Code: smtp; 550 5.1.0 sender rejected | 550 refuses for good. Change the sender: it must be the mailbox that signs in, or be allowed there. | REAL_JOB=fails",
+                "MAIL  | 451 4.3.0 try again later | 451 puts it off. Nothing to change: it is tried again after 5, 15 and 45 minutes. |",
+                "UNKNOWN | It is a fine day in May | This is nothing that is known here. Paste an echo, a neighbour table, a lease list, the MAC table of a switch, or what the mail server answers. |",
+            })
+    void reads(Pasted.Form form, String text, String words, String looks) {
+        var read = Pasted.read(text.replace(';', '\n').replace("00\n", "00;"), TILL, "Shop switch 4");
+        assertThat(read.form()).isEqualTo(form);
+        assertThat(read.findings()).extracting(Pasted.Finding::words).containsExactly(words);
+        assertThat(read.looks().stream().map(m -> m.look() + "=" + m.outcome()).collect(Collectors.joining(" ")))
+                .isEqualTo(looks == null ? "" : looks);
+    }
+
+    @DisplayName("Hostile text is read in no time and shown plain")
+    @Test
+    void hostile() {
+        long start = System.nanoTime();
+        for (String evil : List.of(
+                "9".repeat(200_000),
+                "1.".repeat(100_000),
+                "00:".repeat(60_000),
+                "lease ".repeat(30_000) + "{",
+                "5 5 5 ".repeat(40_000)))
+            assertThat(Pasted.read(evil, TILL, "").findings()).isNotEmpty();
+        assertThat((System.nanoTime() - start) / 1e9).isLessThan(5);
+        assertThat(Pasted.read("00:00:5e:00:53:2b \u001b[2J 7", TILL, "")
+                        .findings()
+                        .get(0)
+                        .words())
+                .doesNotContain("\u001b");
+    }
+}

@@ -1,0 +1,46 @@
+<script lang="ts">
+  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import Knot from '../../ui/Knot.svelte';
+
+  /** What another tool or the device itself said: read, compared, and weighed when something fails. */
+  let { endpointId, weighed }: { endpointId: number; weighed: () => void } = $props();
+  let text = $state('');
+  let read = $state<Schemas['PastedView'] | null>(null);
+  let problem = $state<Problem | null>(null);
+
+  async function send(event: SubmitEvent) {
+    event.preventDefault();
+    try {
+      read = await ok(
+        api.POST('/api/endpoints/{id}/pasted', { params: { path: { id: endpointId } }, body: { text } }),
+      );
+      problem = null;
+      if (read.weighed) weighed();
+    } catch (error) {
+      problem = asProblem(error);
+    }
+  }
+</script>
+
+<details class="mt-6">
+  <summary class="cursor-pointer font-semibold">Paste what a tool or the device says</summary>
+  <form onsubmit={send} class="mt-2">
+    <label class="field-label" for="pasted"
+      >An echo, a neighbour table, a lease list, the MAC table of a switch, or what the mail server answers</label
+    >
+    <textarea id="pasted" class="textarea w-full font-mono text-sm" rows="5" bind:value={text}></textarea>
+    <button class="btn mt-2 btn-outline btn-primary btn-sm">Read it</button>
+  </form>
+  {#if problem}<p class="mt-1 text-error">{problem.field('text') ?? problem.message}</p>{/if}
+  {#if read}
+    <div role="status" class="mt-2">
+      <p class="quiet text-sm">This is {read.form}.</p>
+      <ul>
+        {#each read.findings as f (f.words)}
+          <li class="flex items-start gap-2 py-0.5"><Knot state={f.fits ? 'TIGHT' : 'FRAYED'} />{f.words}</li>
+        {/each}
+      </ul>
+      {#if read.weighed}<p class="quiet text-sm">It is weighed with the rest.</p>{/if}
+    </div>
+  {/if}
+</details>
