@@ -13,8 +13,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.assertj.core.api.Assertions;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -22,7 +20,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** Proof and causes for every kind of device, over real protocols of the stand-ins. */
-class ConfirmTest {
+class ConfirmTest extends InTheDemo {
 
     private static final String CALL = """
             async ([method, url, body]) => {
@@ -32,23 +30,11 @@ class ConfirmTest {
               return await answer.json();
             }""";
 
-    private static Demo demo;
     private static Page page;
 
     @BeforeAll
-    static void start() throws Exception {
-        demo = new Demo();
+    static void enter() {
         page = demo.enter("TECHNICIAN");
-    }
-
-    @AfterAll
-    static void stop() throws Exception {
-        demo.close();
-    }
-
-    @AfterEach
-    void thePageNeverComplains() {
-        Assertions.assertThat(demo.complaints).isEmpty();
     }
 
     @SuppressWarnings("unchecked")
@@ -208,21 +194,21 @@ class ConfirmTest {
         assertThat(page.locator("[data-swept=AS_PLANNED]")
                         .filter(new Locator.FilterOptions().setHasText("Reception copier")))
                 .containsText("There, with its own MAC.");
-        FirstKnotTest.readable(page, "who is there");
-        FirstKnotTest.fits(page);
+        readable(page, "who is there");
+        fits(page);
         page.navigate(demo.url() + "/sites/1/confirm/together");
         assertThat(key(page, "Choose some below")).isDisabled();
         button(page, "All: counter payment terminal").click();
         key(page, "Check 3 together").click();
         assertThat(page.getByText("2 of 3 without a fault.")).isVisible();
         assertThat(page.locator("[data-one='Till 3 payment terminal']")).containsText("it is back on automatic");
-        FirstKnotTest.readable(page, "several together");
+        readable(page, "several together");
         var narrow = demo.enter("TECHNICIAN", 390, 844, ColorScheme.DARK);
         for (String sight : List.of("sweep", "together", "" + endpoint("clinic-copier"))) {
             narrow.navigate(demo.url() + "/sites/3/confirm/" + sight);
             assertThat(narrow.locator("main h1")).isVisible();
-            FirstKnotTest.fits(narrow);
-            FirstKnotTest.readable(narrow, sight + ", narrow, at night");
+            fits(narrow);
+            readable(narrow, sight + ", narrow, at night");
         }
     }
 
@@ -238,6 +224,6 @@ class ConfirmTest {
         button(office, "I do not reach it").click();
         assertThat(office.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("From the office")))
                 .containsText("Neither here nor at the office");
-        FirstKnotTest.readable(office, "the office's word");
+        readable(office, "the office's word");
     }
 }

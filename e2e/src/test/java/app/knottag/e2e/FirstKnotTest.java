@@ -6,19 +6,14 @@ import static app.knottag.e2e.Demo.heading;
 import static app.knottag.e2e.Demo.key;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
-import com.deque.html.axecore.playwright.AxeBuilder;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import java.nio.file.Files;
 import java.util.HashMap;
-import java.util.List;
 import java.util.Map;
 import org.assertj.core.api.Assertions;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
@@ -28,43 +23,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** The whole story in a real browser: one terminal from plan to proof, upset and mended, taken out and brought in. */
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
-class FirstKnotTest {
-
-    private static Demo demo;
-
-    @BeforeAll
-    static void start() throws Exception {
-        demo = new Demo();
-    }
-
-    @AfterAll
-    static void stop() throws Exception {
-        demo.close();
-    }
-
-    @AfterEach
-    void thePageNeverComplains() {
-        Assertions.assertThat(demo.complaints).isEmpty();
-    }
-
-    static void fits(Page page) {
-        Assertions.assertThat((Integer) page.evaluate("document.documentElement.scrollWidth - innerWidth"))
-                .isLessThanOrEqualTo(0);
-    }
-
-    static void readable(Page page, String screen) {
-        // A button that has just been enabled is still on its way to its colours.
-        page.evaluate(
-                "Promise.race([Promise.allSettled(document.getAnimations().map(a => a.finished)), new Promise(r => setTimeout(r, 500))]).then(() => 0)");
-        var serious = new AxeBuilder(page)
-                .analyze().getViolations().stream()
-                        .filter(v -> List.of("serious", "critical").contains(v.getImpact()))
-                        .toList();
-        Assertions.assertThat(serious.stream()
-                        .map(v -> v.getId() + " " + v.getNodes().get(0).getHtml()))
-                .as(screen)
-                .isEmpty();
-    }
+class FirstKnotTest extends InTheDemo {
 
     @Test
     @Order(1)

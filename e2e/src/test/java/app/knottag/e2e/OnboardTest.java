@@ -15,32 +15,12 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.regex.Pattern;
 import org.assertj.core.api.Assertions;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** Onboarding of other kinds than terminals: with the keyboard alone, with things going wrong, and with kinds of one's own. */
-class OnboardTest {
-
-    private static Demo demo;
-
-    @BeforeAll
-    static void start() throws Exception {
-        demo = new Demo();
-    }
-
-    @AfterAll
-    static void stop() throws Exception {
-        demo.close();
-    }
-
-    @AfterEach
-    void thePageNeverComplains() {
-        Assertions.assertThat(demo.complaints).isEmpty();
-    }
+class OnboardTest extends InTheDemo {
 
     /** Goes to an endpoint of any site with the finder. */
     private static void find(Page page, String name) {
@@ -116,7 +96,7 @@ class OnboardTest {
         var page = demo.enter("TECHNICIAN");
         find(page, "Staff fingerprint reader");
         assertThat(page.getByText("It failed three times. Another way:")).isVisible();
-        FirstKnotTest.readable(page, "ways out");
+        readable(page, "ways out");
         find(page, "Reception PIN pad");
         field(page, "Address").fill("10.44.24.17");
         field(page, "Contactless").fill("Off");
@@ -134,7 +114,7 @@ class OnboardTest {
         assertThat(page.getByText("certificates and sign-ins fail with that").first())
                 .isVisible();
         assertThat(page.getByLabel("Last day its time was known to be right")).isVisible();
-        FirstKnotTest.readable(page, "a clock that is wrong");
+        readable(page, "a clock that is wrong");
     }
 
     @Test
@@ -143,7 +123,7 @@ class OnboardTest {
         find(page, "Ledger store");
         button(page, "It was reset, or has to be").click();
         assertThat(page.getByText("Everything on its drives, Its shares")).isVisible();
-        FirstKnotTest.readable(page, "a reset");
+        readable(page, "a reset");
         button(page, "It was reset: open these steps again").click();
         page.getByLabel("Why").fill("Nobody knew the password");
         button(page, "It was reset: open these steps again").click();
@@ -161,7 +141,7 @@ class OnboardTest {
         assertThat(page.getByText("The hand-over waits")).isVisible();
         assertThat(page.getByText("Firewall open: Joris Teel closes it by 2099-01-31."))
                 .isVisible();
-        FirstKnotTest.readable(page, "the hand-over waits");
+        readable(page, "the hand-over waits");
     }
 
     @Test
@@ -188,7 +168,7 @@ class OnboardTest {
                 .contains("adress");
         file.fill(yaml);
         assertThat(page.getByText("Nothing speaks against it.")).isVisible();
-        FirstKnotTest.readable(page, "kinds");
+        readable(page, "kinds");
         button(page, "Keep this version").click();
         assertThat(page.getByText("Badge printer, version 1, is kept.")).isVisible();
         page.keyboard().press("Escape");
@@ -211,13 +191,13 @@ class OnboardTest {
         assertThat(page.getByText("07:00–20:00")).isVisible();
         button(page, "Put these hours on the type sheets").click();
         assertThat(button(page, "Put these hours on the type sheets")).hasCount(0);
-        FirstKnotTest.fits(page);
-        FirstKnotTest.readable(page, "restarts at night");
+        fits(page);
+        readable(page, "restarts at night");
         for (String name :
                 new String[] {"X-ray picture store", "Check-in kiosk 1", "Router outlet", "Front desk scanner"}) {
             find(page, name);
-            FirstKnotTest.fits(page);
-            FirstKnotTest.readable(page, name);
+            fits(page);
+            readable(page, name);
         }
     }
 }

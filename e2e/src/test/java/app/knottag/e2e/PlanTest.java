@@ -13,10 +13,6 @@ import com.microsoft.playwright.options.ColorScheme;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
-import org.assertj.core.api.Assertions;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
@@ -26,24 +22,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** A site set up from what is found there: from a pasted list to a plan without conflict, and into another network. */
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
-class PlanTest {
-
-    private static Demo demo;
-
-    @BeforeAll
-    static void start() throws Exception {
-        demo = new Demo();
-    }
-
-    @AfterAll
-    static void stop() throws Exception {
-        demo.close();
-    }
-
-    @AfterEach
-    void thePageNeverComplains() {
-        Assertions.assertThat(demo.complaints).isEmpty();
-    }
+class PlanTest extends InTheDemo {
 
     private static void sight(Page page, String name) {
         page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Sights of the plan"))
@@ -101,7 +80,7 @@ class PlanTest {
         button(page, "See what it makes").click();
         assertThat(step(page, "One line is wrong; nothing is taken")).isVisible();
         assertThat(page.getByText("10.71.4.20 stands on line 2 already.")).isVisible();
-        FirstKnotTest.readable(page, "a list with a slip");
+        readable(page, "a list with a slip");
         field(page, "Paste it here").fill(practice("60"));
         button(page, "See what it makes").click();
         assertThat(page.getByText("This makes 30")).isVisible();
@@ -123,8 +102,8 @@ class PlanTest {
             sight(page, sight);
             assertThat(page.locator("main h1, main h2").first()).isAttached();
             assertThat(page.getByText("Fetching…")).hasCount(0);
-            FirstKnotTest.readable(page, sight);
-            FirstKnotTest.fits(page);
+            readable(page, sight);
+            fits(page);
             page.context().close();
         }
     }
@@ -163,7 +142,7 @@ class PlanTest {
                 .isVisible();
         field(page, "Numbers").fill("1 to 8");
         assertThat(heading(page, "This makes 8")).isVisible();
-        FirstKnotTest.readable(page, "many at once");
+        readable(page, "many at once");
         key(page, "Tie 8 here").click();
         assertThat(page.getByText("15 on record")).isVisible();
     }
@@ -186,7 +165,7 @@ class PlanTest {
         field(page, "New gateway").fill("10.60.2.53");
         button(page, "See what moves").click();
         assertThat(page.getByText("1 take another host number")).isVisible();
-        FirstKnotTest.readable(page, "what moves");
+        readable(page, "what moves");
         button(page, "Begin with step 1").click();
         tie(page, 1);
         tie(page, 2);
@@ -195,7 +174,7 @@ class PlanTest {
         assertThat(step(page, "Move Yard label printer to 10.60.2.5")).isVisible();
         button(page, "Take the last step back").click();
         assertThat(step(page, "Give your laptop an address in both networks")).isVisible();
-        FirstKnotTest.readable(page, "a running renumbering");
+        readable(page, "a running renumbering");
         for (int i = 2; i < 6; i++) tie(page, i);
         page.navigate(demo.url() + "/sites/1/plan");
         assertThat(page.getByText("stand in the other network now")).isVisible();

@@ -14,9 +14,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
 import org.assertj.core.api.Assertions;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
@@ -26,25 +23,9 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** Twelve endpoints into two registries from their labels, and a broken unit swapped without an old value left. */
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
-class RegisterTest {
+class RegisterTest extends InTheDemo {
 
     private static final int UNITS = 12;
-    private static Demo demo;
-
-    @BeforeAll
-    static void start() throws Exception {
-        demo = new Demo();
-    }
-
-    @AfterAll
-    static void stop() throws Exception {
-        demo.close();
-    }
-
-    @AfterEach
-    void thePageNeverComplains() {
-        Assertions.assertThat(demo.complaints).isEmpty();
-    }
 
     private static void sight(Page page, String name) {
         page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Sights of the register"))
@@ -81,8 +62,8 @@ class RegisterTest {
             sight(page, sight);
             assertThat(page.locator("main h1").first()).isVisible();
             assertThat(page.getByText("Fetching…")).hasCount(0);
-            FirstKnotTest.readable(page, sight);
-            FirstKnotTest.fits(page);
+            readable(page, sight);
+            fits(page);
             page.context().close();
         }
     }
@@ -167,7 +148,7 @@ class RegisterTest {
                         .isVisible();
         }
         assertThat(page.getByText("MAC not read yet")).hasCount(0);
-        FirstKnotTest.readable(page, "labels of a shop");
+        readable(page, "labels of a shop");
         sight(page, "Registries");
         handOver(page, "Router list", true);
         handOver(page, "Switch list", false);
@@ -197,7 +178,7 @@ class RegisterTest {
         press(page, "Compare");
         assertThat(page.getByText("11 of 12 as it should be")).isVisible();
         assertThat(button(page, "Compare")).isEnabled();
-        FirstKnotTest.readable(page, "a list compared");
+        readable(page, "a list compared");
         dialog(page, "Or paste it here").fill(list);
         press(page, "Compare");
         assertThat(page.getByText("12 of 12 as it should be")).isVisible();
@@ -227,7 +208,7 @@ class RegisterTest {
         dialog(page, "New MAC").fill("00:00:5E:00:90:77");
         press(page, "Begin the swap");
         assertThat(page.getByText("Router list holds " + mac(3))).isVisible();
-        FirstKnotTest.readable(page, "a swap");
+        readable(page, "a swap");
         assertThat(page.getByLabel("Put the new one into Router list")).isDisabled();
         for (String place : List.of(
                 "Unplug the old unit",

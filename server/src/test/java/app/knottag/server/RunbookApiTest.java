@@ -214,6 +214,10 @@ class RunbookApiTest {
         assertThat(station()).isEqualTo("DONE TIGHT");
         assertThat(api.get("/api/endpoints/" + id).json().get("standing").asString())
                 .isEqualTo("Proved and signed off by lead");
+        saw("REAL_JOB", "fails", "SPOKEN").expect(200);
+        assertThat(station()).as("what people see fail is no longer signed off").isEqualTo("CONFIRM HALF_DRAWN");
+        saw("REAL_JOB", "done", "SEEN").expect(200);
+        api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").expect(204);
         api.seen(id).patch("/api/endpoints/" + id, "{'place':'Left counter'}").expect(200);
         assertThat(station()).as("noted, not moved").isEqualTo("DONE TIGHT");
         var office = Running.as(Role.OFFICE);
@@ -370,6 +374,19 @@ class RunbookApiTest {
         double sum = said.get("others").asDouble();
         for (var s : said.get("suspects")) sum += s.get("probability").asDouble();
         assertThat(sum).isCloseTo(1, within(1e-9));
+        String doubted = """
+                {'traits':{'registered':false,'partnered':true,'speaks':true,'callsOut':true},
+                 'made':[{'look':'LINK','outcome':'dark'},{'look':'POWER','outcome':'off'}],'passed':['CLOCK'],'settings':{'eyes':%s}}""";
+        assertThat(api.post("/api/reach/diagnose", doubted, "0.4")
+                        .expect(200)
+                        .json()
+                        .get("suspects")
+                        .get(0)
+                        .get("probability")
+                        .asDouble())
+                .as("eyes that are wrong so often prove less")
+                .isLessThan(said.get("suspects").get(0).get("probability").asDouble());
+        api.post("/api/reach/diagnose", doubted, "0.9").expect(422);
         api.post(
                         "/api/reach/diagnose",
                         "{'traits':{'registered':true,'partnered':true,'speaks':true,'callsOut':true},'made':[{'look':'LINK','outcome':'purple'}]}")

@@ -264,6 +264,11 @@ public record Kind(
             refuses = refuses == null ? "" : refuses;
             if (defaultPort < 1 || defaultPort > 65_535)
                 throw new IllegalArgumentException("a port must be 1..65535, was " + defaultPort);
+            boolean page = protocol == Protocol.HTTP || protocol == Protocol.HTTPS;
+            // Two slashes would lead to another host.
+            if (page && !ask.isEmpty() && !ask.matches("/([A-Za-z0-9._~?=&%-][A-Za-z0-9._~/?=&%-]*)?"))
+                throw new IllegalArgumentException(
+                        "a page is asked for by its path, such as /status; was “" + ask + "”");
             if (protocol == Protocol.LINE && !ask.isEmpty() && !answer.contains("{serial}"))
                 throw new IllegalArgumentException("an answer must tell its {serial}, was “" + answer + "”");
         }

@@ -18,6 +18,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class KindsTest {
 
@@ -109,5 +110,16 @@ class KindsTest {
         assertThat(Words.problem(text, true).orElse(null)).isEqualTo(problem);
         assertThat(Words.problem("x".repeat(121), false)).hasValue("At most 120 characters; this has 121.");
         assertThat(Words.problem("", false)).isEmpty();
+    }
+
+    @DisplayName("A page is asked for by a path of the device itself")
+    @ParameterizedTest(name = "{0}")
+    @ValueSource(strings = {"//10.9.9.9/", "http://10.9.9.9/", "status", "/a b", "/a#b", "/\u00e4", "/a@b"})
+    void pathsStayOnTheDevice(String ask) {
+        assertThatThrownBy(() -> new Kind.Service(80, Protocol.HTTP, ask, "", "It is there", "", ""))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageStartingWith("a page is asked for by its path, such as /status; was");
+        assertThat(new Kind.Service(80, Protocol.HTTPS, "/a/b?c=1", "", "It is there", "", "").ask())
+                .isEqualTo("/a/b?c=1");
     }
 }

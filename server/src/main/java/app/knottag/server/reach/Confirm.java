@@ -216,7 +216,8 @@ public class Confirm {
                         new Json(json.writeValueAsString(targets.bond(endpoint)))));
         var round = rounds.latest(endpointId);
         if (round != null) check.look().ifPresent(l -> rounds.keepLook(endpointId, round.id(), l.name(), outcome, by));
-        if (!outcome.equals(check.outcomes().get(0)) && check != Check.OFFICE) store.confirm(endpointId, null, null);
+        boolean fails = !outcome.equals(check.outcomes().get(0)) && check != Check.OFFICE;
+        if (fails && endpoint.confirmedAt() != null) runbooks.undo(endpoint, false);
         runbooks.stand(endpointId);
         log.write(Log.entry(by, "looked: " + check.title())
                 .at(endpoint.siteId(), endpointId)

@@ -11,10 +11,13 @@ import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.plan.Endpoints;
 import app.knottag.server.web.Problem;
 import jakarta.validation.Valid;
+import jakarta.validation.constraints.DecimalMax;
+import jakarta.validation.constraints.DecimalMin;
 import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -37,8 +40,18 @@ class DiagnosisController {
 
     record LookMade(@NotNull Look look, @NotNull String outcome) {}
 
+    /** Shares 0..0.5 instead of the book's own: how often eyes and machines misread, and how often it is something unknown. */
+    record SettingsRequest(
+            @DecimalMin("0.0001") @DecimalMax("0.5") Double eyes,
+            @DecimalMin("0.0001") @DecimalMax("0.5") Double machine,
+            @DecimalMin("0.0001") @DecimalMax("0.5") Double noneOfThese) {}
+
+    /** What was seen of an endpoint that is meant to be so; {@code passed} cannot be looked at and is not proposed. */
     record DiagnoseRequest(
-            @NotNull @Valid TraitsRequest traits, @NotNull List<@Valid LookMade> made) {}
+            @NotNull @Valid TraitsRequest traits,
+            @NotNull List<@Valid LookMade> made,
+            @Nullable List<Look> passed,
+            @Nullable @Valid SettingsRequest settings) {}
 
     record SuspectView(
             String title,
@@ -95,7 +108,21 @@ class DiagnosisController {
         var made = new ArrayList<Made>();
         for (int i = 0; i < body.made().size(); i++)
             made.add(made("made/" + i, body.made().get(i)));
-        return view(Diagnosis.of(scene, book, made), made, List.of(), List.of(), "");
+        var passed = body.passed() == null ? Set.<Look>of() : Set.copyOf(body.passed());
+        return view(Diagnosis.of(scene, book(body.settings()), made, passed), made, List.of(), List.of(), "");
+    }
+
+    private CauseBook book(@Nullable SettingsRequest s) {
+        if (s == null) return book;
+        var usual = book.misreading();
+        return new CauseBook(
+                new CauseBook.Misreading(
+                        s.eyes() == null ? usual.eyes() : s.eyes(),
+                        s.machine() == null ? usual.machine() : s.machine(),
+                        usual.looks()),
+                s.noneOfThese() == null ? book.noneOfThese() : s.noneOfThese(),
+                book.causes(),
+                book.looks());
     }
 
     private static Made made(String field, LookMade look) {

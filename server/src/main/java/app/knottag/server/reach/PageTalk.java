@@ -27,9 +27,9 @@ final class PageTalk {
         boolean secure = call.protocol() == Protocol.HTTPS;
         String path =
                 call.protocol() == Protocol.IPP ? "/ipp/print" : call.ask().startsWith("/") ? call.ask() : "/";
-        var url = URI.create(
-                        (secure ? "https" : "http") + "://" + at.getAddress().getHostAddress() + ":" + at.getPort())
-                .resolve(path)
+        // Put together as text: resolving a path could lead to another host.
+        var url = URI.create((secure ? "https" : "http") + "://"
+                        + at.getAddress().getHostAddress() + ":" + at.getPort() + path)
                 .toURL();
         var http = (HttpURLConnection) url.openConnection(Proxy.NO_PROXY);
         var certificates = new Certificates();
