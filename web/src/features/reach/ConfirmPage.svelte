@@ -162,12 +162,6 @@
         >
       {/if}
       <Trouble {problem} />
-      {#if mayWork}
-        <Pasted
-          endpointId={e.id}
-          weighed={() => void client.invalidateQueries({ queryKey: ['endpoint', e.id, 'diagnosis'] })}
-        />
-      {/if}
       {#if book.data?.data.handOverWaits.length}
         <section class="caution mt-6" aria-label="The hand-over waits">
           <h2 class="text-base">The hand-over waits</h2>
@@ -195,6 +189,12 @@
         <SignOff {endpoint} {line} />
       {/if}
       <OfficeWord endpointId={e.id} {line} done={seen} />
+      {#if mayWork}
+        <Pasted
+          endpointId={e.id}
+          weighed={() => void client.invalidateQueries({ queryKey: ['endpoint', e.id, 'diagnosis'] })}
+        />
+      {/if}
     </div>
   </div>
   {#if site.data}

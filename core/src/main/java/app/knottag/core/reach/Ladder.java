@@ -187,13 +187,13 @@ public final class Ladder {
         if (mac.get().equals(target.mac())) return holds(mac.get() + ", as on the tag.");
         return fails(
                 mac.get() + " answers, not " + target.mac() + ". " + stranger(mac.get()),
-                mac.get().neighbourOf(target.mac())
+                target.sibling(mac.get())
                         ? "Correct the MAC on record, or plug the cable into the other port of the box."
                         : "Unplug that device first, or give it another address. Then check again.");
     }
 
     private String stranger(Mac mac) {
-        if (mac.neighbourOf(target.mac())) return "Most likely another interface of the same box.";
+        if (target.sibling(mac)) return "Most likely another interface of the same box.";
         String name = target.knownMacs().get(mac);
         return name == null ? "Another device, not on record here, holds the address." : name + " holds the address.";
     }

@@ -77,9 +77,7 @@ public final class MachineLooks {
                 .findFirst();
         String who = answers.isEmpty()
                 ? "nobody"
-                : answers.get().equals(target.mac())
-                        ? "right"
-                        : answers.get().neighbourOf(target.mac()) ? "sibling" : "other";
+                : answers.get().equals(target.mac()) ? "right" : target.sibling(answers.get()) ? "sibling" : "other";
         made.add(new Made(Look.NEIGHBOUR, who));
         boolean leased = table.stream()
                 .anyMatch(n -> n.mac().equals(target.mac())

@@ -164,7 +164,7 @@ public final class Pasted {
         var at = Optional.ofNullable(pairs.get(target.address()));
         if (at.isPresent()) {
             boolean right = at.get().equals(target.mac());
-            boolean sibling = at.get().neighbourOf(target.mac());
+            boolean sibling = target.sibling(at.get());
             String known = target.knownMacs().getOrDefault(at.get(), "");
             findings.add(new Finding(
                     target.address() + " is " + at.get()

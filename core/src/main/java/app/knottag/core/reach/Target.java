@@ -46,6 +46,11 @@ public record Target(
      */
     public record Listed(String name, Protocol protocol, String host, int port) {}
 
+    /** Whether a MAC is most likely that of another interface of this very box: near its own, and nobody else's on record. */
+    public boolean sibling(Mac other) {
+        return other.neighbourOf(mac) && !knownMacs.containsKey(other);
+    }
+
     /** Returns the checks that this endpoint has, in the order of the line. */
     public List<Check> checks() {
         var all = new ArrayList<Check>();

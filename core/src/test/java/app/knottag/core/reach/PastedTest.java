@@ -32,7 +32,7 @@ class PastedTest {
             SHOP,
             Kinds.shipped().get("counter-payment-terminal").service(),
             Optional.empty(),
-            Map.of(Mac.parse("00:00:5E:00:53:11"), "Till 1"),
+            Map.of(Mac.parse("00:00:5E:00:53:11"), "Till 1", Mac.parse("00:00:5E:00:53:2D"), "Till 5"),
             List.of(),
             List.of(),
             List.of(SHOP.prefix()));
@@ -50,6 +50,7 @@ class PastedTest {
                 "PING  | PING 10.44.16.54 (10.44.16.54) 56(84) bytes of data. | The echo is cut off: paste it to its last line. |",
                 "TABLE | ? (10.44.16.54) at 00:00:5e:00:53:2b [ether] on eth0 | 10.44.16.54 is 00:00:5E:00:53:2B, as on the tag. | NEIGHBOUR=right",
                 "TABLE | 10.44.16.54 dev eth0 lladdr 00:00:5e:00:53:11 REACHABLE | 10.44.16.54 is 00:00:5E:00:53:11 (Till 1), not 00:00:5E:00:53:2B. | NEIGHBOUR=other",
+                "TABLE | 10.44.16.54  00-00-5E-00-53-2D  dynamic | 10.44.16.54 is 00:00:5E:00:53:2D (Till 5), not 00:00:5E:00:53:2B. | NEIGHBOUR=other",
                 "TABLE | Internet  10.44.16.54  4  0000.5e00.532c  ARPA  Vlan10 | 10.44.16.54 is 00:00:5E:00:53:2C, most likely its other interface; on the tag is 00:00:5E:00:53:2B. | NEIGHBOUR=sibling",
                 "TABLE | 10.44.16.130  00-00-5E-00-53-2B  dynamic | Its MAC is at 10.44.16.130, in the pool: it is on automatic. | LEASES=leased",
                 "TABLE | 10.44.16.9  00-00-5E-00-53-77  dynamic | Neither 10.44.16.54 nor 00:00:5E:00:53:2B is in it, of 1 lines. |",
