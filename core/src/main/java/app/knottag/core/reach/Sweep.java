@@ -23,8 +23,8 @@ public final class Sweep {
     /** No more hosts than these are asked in one go: a /22. */
     public static final int MOST_HOSTS = 1022;
 
-    /** Bounded rate: so long from one echo to the next, about eight hundred in a second. */
-    private static final long APART_NANOS = 1_250_000;
+    /** Bounded rate: so long from one echo to the next, a thousand in a second. */
+    private static final long APART_NANOS = 1_000_000;
 
     private Sweep() {}
 

@@ -268,7 +268,7 @@ final class DiagnosisBench {
                 "sweep of 254 addresses, all silent",
                 "%.2f s".formatted((System.nanoTime() - start) / 1e9),
                 "wanted <      1.50 s",
-                "at 800 a second, each echo waited for 1 s");
+                "at 1 000 a second, each echo waited for 1 s");
         threads.shutdownNow();
     }
 }
