@@ -218,6 +218,20 @@ class RunbookApiTest {
         assertThat(station()).as("what people see fail is no longer signed off").isEqualTo("CONFIRM HALF_DRAWN");
         saw("REAL_JOB", "done", "SEEN").expect(200);
         api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").expect(204);
+        String segment = "/api/sites/" + site[0] + "/segments/" + site[1];
+        String sheet = "{'name':'%s','prefix':'10.7.0.0/24','gateway':'10.7.0.1','resolvers':['%s']}";
+        api.seenSite(site[0]).put(segment, sheet, "Shop", "10.7.0.1").expect(204);
+        assertThat(station()).as("other resolvers on the site sheet").isEqualTo("CONFIRM HALF_DRAWN");
+        assertThat(rung(api.get("/api/endpoints/" + id + "/line").json(), "NAMES")
+                        .get("loosened")
+                        .asString())
+                .isEqualTo("Its mask, gateway, resolvers or method are others since.");
+        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+        for (String seen : List.of("REAL_JOB done", "DEVICE_TO_PARTNER reaches", "AFTER_RESTART planned"))
+            saw(seen.split(" ")[0], seen.split(" ")[1], "SEEN").expect(200);
+        api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").expect(204);
+        api.seenSite(site[0]).put(segment, sheet, "Shop floor", "10.7.0.1").expect(204);
+        assertThat(station()).as("another name of the segment").isEqualTo("DONE TIGHT");
         api.seen(id).patch("/api/endpoints/" + id, "{'place':'Left counter'}").expect(200);
         assertThat(station()).as("noted, not moved").isEqualTo("DONE TIGHT");
         var office = Running.as(Role.OFFICE);

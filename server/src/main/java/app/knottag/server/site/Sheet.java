@@ -13,6 +13,7 @@ import app.knottag.server.hardware.WiringStore.PlaceRow;
 import app.knottag.server.hardware.WiringStore.PortRow;
 import app.knottag.server.log.Log;
 import app.knottag.server.plan.EndpointStore;
+import app.knottag.server.runbook.Runbooks;
 import app.knottag.server.site.SiteStore.SeriesRow;
 import app.knottag.server.site.SiteStore.ServiceRow;
 import app.knottag.server.site.SiteStore.SiteRow;
@@ -46,14 +47,23 @@ public class Sheet {
     private final WiringStore wires;
     private final Sites sites;
     private final EndpointStore endpoints;
+    private final Runbooks runbooks;
     private final Log log;
     private final Clock clock;
 
-    Sheet(SiteStore store, WiringStore wires, Sites sites, EndpointStore endpoints, Log log, Clock clock) {
+    Sheet(
+            SiteStore store,
+            WiringStore wires,
+            Sites sites,
+            EndpointStore endpoints,
+            Runbooks runbooks,
+            Log log,
+            Clock clock) {
         this.store = store;
         this.wires = wires;
         this.sites = sites;
         this.endpoints = endpoints;
+        this.runbooks = runbooks;
         this.log = log;
         this.clock = clock;
     }
@@ -139,6 +149,22 @@ public class Sheet {
             filled.segment().pools().forEach(p -> store.addPool(was.id(), p.from(), p.to()));
             return List.of(filled.row(), filled.segment().pools());
         });
+        if (otherSettings(was, filled.row())) loosen(hand.siteId(), was.id());
+    }
+
+    private static boolean otherSettings(SiteStore.SegmentRow was, SiteStore.SegmentRow is) {
+        return !Objects.equals(was.gateway(), is.gateway())
+                || !was.prefix().equals(is.prefix())
+                || !Sites.resolvers(was).equals(Sites.resolvers(is));
+    }
+
+    /** What was proved with the old mask, gateway or resolvers has to be proved again. */
+    private void loosen(long siteId, long segmentId) {
+        for (var e : endpoints.all(siteId))
+            if (Objects.equals(e.segmentId(), segmentId) && e.confirmedAt() != null) {
+                runbooks.undo(e, false);
+                runbooks.stand(e.id());
+            }
     }
 
     @Transactional
