@@ -2,6 +2,7 @@ package app.knottag.core.address;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.regex.Pattern;
 
@@ -68,5 +69,14 @@ public record Ipv4Address(int bits) implements Comparable<Ipv4Address> {
     @JsonValue
     public String toString() {
         return group(0) + "." + group(1) + "." + group(2) + "." + group(3);
+    }
+
+    /** Reads an address in its plain form; empty when the text is none. */
+    public static Optional<Ipv4Address> read(String text) {
+        try {
+            return Optional.of(parse(text));
+        } catch (IllegalArgumentException e) {
+            return Optional.empty();
+        }
     }
 }

@@ -11,6 +11,7 @@ import java.util.Optional;
  *
  * @param line line in the text, counted from 1
  * @param kind id of a kind, or empty when the text names none
+ * @param seen whether the text says for certain that the device was there, so that it speaks for an address being taken
  */
 public record Draft(
         long line,
@@ -23,12 +24,18 @@ public record Draft(
         String place,
         String outlet,
         String port,
-        Optional<Instant> leaseEnds) {
+        Optional<Instant> leaseEnds,
+        boolean seen) {
 
     /** Makes a draft of a line of a list, which has no more than these. */
     static Draft of(
-            long line, Optional<Ipv4Address> address, Optional<Mac> mac, String name, Optional<Instant> leaseEnds) {
-        return new Draft(line, address, mac, name, "", Optional.empty(), "", "", "", "", leaseEnds);
+            long line,
+            Optional<Ipv4Address> address,
+            Optional<Mac> mac,
+            String name,
+            Optional<Instant> leaseEnds,
+            boolean seen) {
+        return new Draft(line, address, mac, name, "", Optional.empty(), "", "", "", "", leaseEnds, seen);
     }
 
     /** Something about one line: why it is left out, or what is wrong with it; the column may be empty. */
@@ -37,10 +44,11 @@ public record Draft(
     /**
      * What a reader gives.
      *
+     * @param form what the text was recognised as, or empty when it is a sheet or nothing known
      * @param leftOut lines that say nothing to take over, each with the reason
      * @param problems what must be put right first; the drafts are only good when there are none
      */
-    public record Parsed(List<Draft> drafts, List<Remark> leftOut, List<Remark> problems) {
+    public record Parsed(Optional<Form> form, List<Draft> drafts, List<Remark> leftOut, List<Remark> problems) {
         public Parsed {
             drafts = List.copyOf(drafts);
             leftOut = List.copyOf(leftOut);
@@ -48,7 +56,7 @@ public record Draft(
         }
 
         static Parsed refused(String message) {
-            return new Parsed(List.of(), List.of(), List.of(new Remark(1, "", message)));
+            return new Parsed(Optional.empty(), List.of(), List.of(), List.of(new Remark(1, "", message)));
         }
     }
 }

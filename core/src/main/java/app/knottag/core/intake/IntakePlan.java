@@ -4,6 +4,7 @@ import app.knottag.core.address.AddressRange;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.intake.Draft.Remark;
+import app.knottag.core.plan.Occupied;
 import app.knottag.core.plan.Placement;
 import app.knottag.core.plan.Placement.Request;
 import app.knottag.core.plan.SitePlan.PlannedSegment;
@@ -14,7 +15,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 
 /** Works out what would be made of drafts on a site: nothing of one line clashes with another or with the record. */
 public final class IntakePlan {
@@ -37,6 +37,7 @@ public final class IntakePlan {
      * What a site has already.
      *
      * @param onRecord names of those that hold addresses
+     * @param occupied the same, and who was seen at an address
      * @param macs names of the endpoints by MAC
      * @param names names of all endpoints, in small letters
      * @param kindWords ids of the kinds by the words of their nouns, in small letters
@@ -45,6 +46,7 @@ public final class IntakePlan {
     public record Ground(
             List<PlannedSegment> segments,
             Map<Ipv4Address, String> onRecord,
+            Occupied occupied,
             Map<Mac, String> macs,
             Set<String> names,
             Map<String, String> kindWords,
@@ -174,9 +176,9 @@ public final class IntakePlan {
                     d -> problem(d, "address", "It has no address, and there is no segment to give it one from."));
             return;
         }
-        var living = new TreeMap<>(ground.onRecord());
-        made.forEach(m -> living.put(m.address(), m.name()));
-        new Placement(home.get().segment(), living)
+        var held = new HashMap<>(ground.occupied().held());
+        made.forEach(m -> held.put(m.address(), m.name()));
+        new Placement(home.get().segment(), new Occupied(held, ground.occupied().doubtful()))
                 .place(unplaced.stream()
                         .map(d -> new Request(name(d), Optional.empty(), List.<AddressRange>of()))
                         .toList())

@@ -118,7 +118,7 @@ public final class Sheet {
             return Parsed.refused("Say which column holds the name or the address.");
         var reader = new Rows(columns, kinds);
         for (int i = 0; i < rows.size(); i++) reader.row(i + 2L, rows.get(i));
-        return new Parsed(reader.drafts, reader.leftOut, reader.problems);
+        return new Parsed(Optional.empty(), reader.drafts, reader.leftOut, reader.problems);
     }
 
     private static final class Rows {
@@ -158,7 +158,8 @@ public final class Sheet {
                     words(Column.PLACE),
                     words(Column.OUTLET),
                     words(Column.PORT),
-                    Optional.empty()));
+                    Optional.empty(),
+                    true));
         }
 
         private String cell(Column column) {

@@ -1,19 +1,23 @@
 package app.knottag.core.plan;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Segment;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.plan.Sighting.Source;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
 /**
- * Whether an address is free, weighed from every source with its age. A sighting loses half its weight every thirty
- * days; silence counts little, because devices are switched off and firewalls keep still. Never a bare “free”.
+ * Whether an address is free, weighed from the segment and every source with its age. A record, or a lease that holds,
+ * is a floor: no silence speaks against it. A sighting loses half its weight every thirty days. Silence counts only where
+ * that source could have shown a device, and weakly, because devices are switched off and firewalls keep still. Never a
+ * bare “free”.
  *
  * @param confidence chance that the verdict is right, in percent, 1..99
  * @param holder what holds it, as far as known, or empty
@@ -22,10 +26,16 @@ public record FreeVerdict(Verdict verdict, int confidence, String holder, List<V
 
     private static final double HALF_LIFE_DAYS = 30;
     private static final double UNRECORDED = 0.12;
-    private static final double SILENCE = 0.5;
+    /** A neighbour table shows who talked with one machine lately: that is by far not everybody. */
+    private static final double SILENCE = 0.3;
+
+    private static final double RECORDED = 0.99;
+    private static final double LEASED = 0.93;
 
     /** What can be said. */
     public enum Verdict {
+        /** No device may be given it: gateway, pool, network or broadcast address, or no segment of this site. */
+        NOT_TO_GIVE,
         TAKEN,
         DOUBTFUL,
         PROBABLY_FREE
@@ -34,8 +44,15 @@ public record FreeVerdict(Verdict verdict, int confidence, String holder, List<V
     /** What one source says, and how old that is. */
     public record Voice(String source, String says, Duration age) {}
 
-    /** Everything that is known: who is on record, what was seen, and when each source was last looked at. */
+    /**
+     * Everything that is known.
+     *
+     * @param segments the site's segments
+     * @param onRecord who holds an address by plan: endpoints, partners, resolvers, listed services
+     * @param lookedAt when each source was last looked at
+     */
     public record Evidence(
+            List<Segment> segments,
             Map<Ipv4Address, String> onRecord,
             List<Sighting> sightings,
             Map<Source, Instant> lookedAt,
@@ -43,19 +60,26 @@ public record FreeVerdict(Verdict verdict, int confidence, String holder, List<V
 
     /** Weighs what is known of an address at a moment. */
     public static FreeVerdict of(Ipv4Address address, Evidence evidence, Instant now) {
+        var seen = evidence.sightings().stream()
+                .filter(s -> s.address().equals(address))
+                .toList();
+        return of(address, evidence, seen, now);
+    }
+
+    /** Weighs the same with the sightings of this address picked out already. */
+    static FreeVerdict of(Ipv4Address address, Evidence evidence, Collection<Sighting> sightings, Instant now) {
         var voices = new ArrayList<Voice>();
         String holder = evidence.onRecord().get(address);
-        double free = 1 - UNRECORDED;
+        double free = 1 - UNRECORDED, floor = 0;
         if (holder != null) {
             voices.add(new Voice("register", "Given to " + holder + ".", Duration.ZERO));
-            free = 0.01;
+            floor = RECORDED;
         }
         var seen = new EnumMap<Source, Sighting>(Source.class);
-        for (var s : evidence.sightings())
-            if (s.address().equals(address))
-                seen.merge(s.source(), s, (a, b) -> a.seenAt().isAfter(b.seenAt()) ? a : b);
+        for (var s : sightings) seen.merge(s.source(), s, (a, b) -> a.seenAt().isAfter(b.seenAt()) ? a : b);
         for (var s : seen.values()) {
             free *= 1 - weight(s, now);
+            if (leased(s, now)) floor = Math.max(floor, LEASED);
             String who = s.mac()
                     .map(m -> evidence.knownMacs().getOrDefault(m, m.toString()))
                     .orElse("something");
@@ -65,11 +89,33 @@ public record FreeVerdict(Verdict verdict, int confidence, String holder, List<V
         double taken = 1 - free;
         for (var look : evidence.lookedAt().entrySet())
             if (!seen.containsKey(look.getKey())) {
-                double fresh = decay(Duration.between(look.getValue(), now));
-                taken *= 1 - SILENCE * fresh * look.getKey().strength();
+                taken *= 1 - silence(look.getKey(), look.getValue(), seen.values(), now);
                 voices.add(new Voice(look.getKey().words(), "Not in it.", Duration.between(look.getValue(), now)));
             }
-        return judged(taken, Optional.ofNullable(holder).orElse(""), voices);
+        var why = notToGive(address, evidence.segments());
+        if (why.isPresent()) {
+            voices.add(0, new Voice("plan", "It is " + why.get() + ".", Duration.ZERO));
+            return new FreeVerdict(Verdict.NOT_TO_GIVE, 99, holder == null ? why.get() : holder, List.copyOf(voices));
+        }
+        return judged(Math.max(taken, floor), Optional.ofNullable(holder).orElse(""), voices);
+    }
+
+    /** Why no device may be given the address, or empty. */
+    private static Optional<String> notToGive(Ipv4Address address, List<Segment> segments) {
+        var segment =
+                segments.stream().filter(s -> s.prefix().contains(address)).findFirst();
+        if (segment.isEmpty()) return Optional.of("in no segment of this site");
+        var s = segment.get();
+        if (!s.prefix().usable(address)) return Optional.of("the network or broadcast address of " + s.prefix());
+        if (s.gateway().filter(address::equals).isPresent()) return Optional.of("the gateway of " + s.prefix());
+        return s.poolOf(address).map(p -> "in the pool " + p);
+    }
+
+    /** What the silence of a source says: nothing where the device was seen later, or where the source shows only some. */
+    private static double silence(Source source, Instant lookedAt, Collection<Sighting> seen, Instant now) {
+        if (source != Source.NEIGHBOURS) return 0;
+        if (seen.stream().anyMatch(s -> !s.seenAt().isBefore(lookedAt))) return 0;
+        return SILENCE * source.strength() * decay(Duration.between(lookedAt, now));
     }
 
     private static FreeVerdict judged(double taken, String holder, List<Voice> voices) {
@@ -79,9 +125,13 @@ public record FreeVerdict(Verdict verdict, int confidence, String holder, List<V
         return new FreeVerdict(verdict, Math.max(1, Math.min(99, percent)), holder, List.copyOf(voices));
     }
 
+    private static boolean leased(Sighting s, Instant now) {
+        return s.source() == Source.LEASES
+                && s.leaseEnds().filter(now::isBefore).isPresent();
+    }
+
     private static double weight(Sighting s, Instant now) {
-        boolean leased = s.leaseEnds().filter(now::isBefore).isPresent();
-        return s.source().strength() * (leased ? 1 : decay(Duration.between(s.seenAt(), now)));
+        return s.source().strength() * (leased(s, now) ? 1 : decay(Duration.between(s.seenAt(), now)));
     }
 
     private static double decay(Duration age) {

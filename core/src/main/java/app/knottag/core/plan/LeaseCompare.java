@@ -113,11 +113,10 @@ public final class LeaseCompare {
 
     /** A MAC at another address than planned: the device was reset, or its address was never saved. */
     static Conflict elsewhere(SitePlan plan, PlannedEndpoint e, Sighting seen) {
-        var segment = plan.segments().stream()
-                .filter(s -> s.id() == e.segmentId())
-                .findFirst()
-                .orElseThrow();
-        boolean pooled = segment.segment().poolOf(seen.address()).isPresent();
+        var segment =
+                plan.segments().stream().filter(s -> s.id() == e.segmentId()).findFirst();
+        boolean pooled = segment.filter(s -> s.segment().poolOf(seen.address()).isPresent())
+                .isPresent();
         long pointing = e.partnerId().isPresent() ? 1 : 0;
         return Conflict.of(
                         Severity.RISK,

@@ -28,17 +28,27 @@ public final class Placement {
 
     private static final long OVERRULED = 1_000_000;
     private static final long SLIP = 1_000;
+    private static final long DOUBT = 400_000;
     private static final int LOOKED_AT_MORE = 64;
 
     private final Segment segment;
     private final Map<Ipv4Address, String> living;
+    private final Map<Ipv4Address, String> doubtful;
 
     /**
-     * @param living names of the living endpoints of the site by address
+     * @param living names of those that hold addresses of the site
      */
     public Placement(Segment segment, Map<Ipv4Address, String> living) {
+        this(segment, Occupied.of(living));
+    }
+
+    /**
+     * @param occupied what is not to be given, and what only when nothing better is left
+     */
+    public Placement(Segment segment, Occupied occupied) {
         this.segment = segment;
-        this.living = Map.copyOf(living);
+        living = occupied.held();
+        doubtful = occupied.doubtful();
     }
 
     /**
@@ -119,7 +129,7 @@ public final class Placement {
         var planner = new Planner(segment, together);
         var known = new HashMap<Ipv4Address, Long>();
         ToLongFunction<Ipv4Address> risk = a -> known.computeIfAbsent(
-                a, x -> SLIP * planner.choice(x).oneSlipFrom().size());
+                a, x -> SLIP * planner.choice(x).oneSlipFrom().size() + (doubtful.containsKey(x) ? DOUBT : 0));
         var domains = requests.stream().map(r -> domain(r, n, risk)).toList();
         var columns = domains.stream()
                 .flatMap(d -> d.keySet().stream())
@@ -139,7 +149,7 @@ public final class Placement {
         long rank = 0;
         for (var range : ground(request)) {
             var end = range.to();
-            for (var a = range.from(); domain.size() < requests + LOOKED_AT_MORE; a = a.plus(1)) {
+            for (var a = range.from(); domain.size() < requests + LOOKED_AT_MORE + doubtful.size(); a = a.plus(1)) {
                 if (free(a)) domain.put(a, OVERRULED + risk.applyAsLong(a) + far(request, a, rank++));
                 if (a.equals(end)) break;
             }
@@ -264,7 +274,10 @@ public final class Placement {
     }
 
     private boolean feasible(Segment ground, List<Request> requests) {
-        return new Placement(ground, living).solve(requests).unserved() < 0;
+        return new Placement(ground, new Occupied(living, doubtful))
+                        .solve(requests)
+                        .unserved()
+                < 0;
     }
 
     /** Returns the free stretches of the segment, longest first: usable, in no pool, not the gateway, held by nobody. */

@@ -25,13 +25,22 @@ public final class Planner {
 
     private final Segment segment;
     private final Map<Ipv4Address, String> living;
+    private final Map<Ipv4Address, String> doubtful;
 
     /**
-     * @param living names of the living endpoints of the site by address
+     * @param living names of those that hold addresses of the site
      */
     public Planner(Segment segment, Map<Ipv4Address, String> living) {
+        this(segment, Occupied.of(living));
+    }
+
+    /**
+     * @param occupied what is not to be given, and what only when nothing better is left
+     */
+    public Planner(Segment segment, Occupied occupied) {
         this.segment = segment;
-        this.living = Map.copyOf(living);
+        living = occupied.held();
+        doubtful = occupied.doubtful();
     }
 
     /** Proposes an address for member n of a series, or for an endpoint without a number. */
@@ -75,7 +84,8 @@ public final class Planner {
         return free().stream()
                 .map(Choice::address)
                 .filter(a -> !a.equals(taken))
-                .min(Comparator.comparing((Ipv4Address a) -> a.compareTo(taken) < 0)
+                .min(Comparator.comparing((Ipv4Address a) -> doubtful.containsKey(a))
+                        .thenComparing(a -> a.compareTo(taken) < 0)
                         .thenComparing(a -> Math.abs(a.number() - taken.number())));
     }
 
@@ -92,15 +102,16 @@ public final class Planner {
                 .filter(this::isFree)
                 .limit(MOST_LOOKED_AT)
                 .map(this::choice)
-                .sorted(Comparator.comparingInt((Choice c) -> c.oneSlipFrom().size())
+                .sorted(Comparator.comparing((Choice c) -> doubtful.containsKey(c.address()))
+                        .thenComparingInt(c -> c.oneSlipFrom().size())
                         .thenComparing(Choice::address))
                 .toList();
     }
 
     /** The safest others, and among equally safe ones those nearest to what was chosen. */
-    private static List<Choice> others(List<Choice> free, Ipv4Address chosen) {
+    private List<Choice> others(List<Choice> free, Ipv4Address chosen) {
         return free.stream()
-                .filter(c -> !c.address().equals(chosen))
+                .filter(c -> !c.address().equals(chosen) && !doubtful.containsKey(c.address()))
                 .sorted(Comparator.comparingInt((Choice c) -> c.oneSlipFrom().size())
                         .thenComparing(c -> Math.abs(c.address().number() - chosen.number())))
                 .limit(ALTERNATIVES)
@@ -120,7 +131,10 @@ public final class Planner {
         String pools = segment.pools().isEmpty()
                 ? "Nothing is handed out automatically here"
                 : "Outside the pool " + segment.pools().get(0);
-        return pools + ", and no endpoint on record has " + address + ".";
+        return pools + ", and nobody on record has " + address
+                + (doubtful.containsKey(address)
+                        ? "; but " + doubtful.get(address) + ": look before you give it."
+                        : ".");
     }
 
     /** Says in a sentence which living addresses a slip of this one would hit. */

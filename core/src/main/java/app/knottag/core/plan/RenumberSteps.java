@@ -4,8 +4,10 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Segment;
 import app.knottag.core.plan.MoveOrder.Hop;
 import app.knottag.core.plan.MoveOrder.Wish;
+import app.knottag.core.plan.Renumbering.Ground;
 import app.knottag.core.plan.Renumbering.Move;
 import app.knottag.core.plan.Renumbering.Mover;
+import app.knottag.core.plan.Renumbering.Planned;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -33,6 +35,8 @@ public final class RenumberSteps {
         LAPTOP,
         MOVE,
         PARK,
+        /** Its address stays; another of its figures changes. */
+        REFIT,
         ROUTER,
         TIDY,
         PROVE
@@ -53,7 +57,9 @@ public final class RenumberSteps {
             @Nullable Ipv4Address to) {}
 
     /** Returns the steps. */
-    public static List<Step> of(List<Move> moves, List<Mover> all, Segment old, Segment next) {
+    public static List<Step> of(Planned planned, List<Mover> all, Ground was, Ground becomes) {
+        var moves = planned.moves();
+        Segment old = was.segment(), next = becomes.segment();
         var late = late(moves, old);
         var before = moves.stream().filter(m -> !late.contains(m.mover().id())).toList();
         var after = moves.stream().filter(m -> late.contains(m.mover().id())).toList();
@@ -62,9 +68,9 @@ public final class RenumberSteps {
         moves.forEach(m -> used.add(m.to()));
         old.gateway().ifPresent(used::add);
         next.gateway().ifPresent(used::add);
-        var near = spare(old, used);
+        var near = spare(old, next, used);
         near.forEach(used::add);
-        var far = spare(next, used);
+        var far = spare(next, old, used);
         var steps = new ArrayList<Step>();
         steps.add(plain(
                 Kind.PREPARE,
@@ -74,7 +80,7 @@ public final class RenumberSteps {
         steps.add(laptop(near, far, old, next));
         var park = near.stream().skip(1).toList();
         var names = moves.stream().collect(Collectors.toMap(m -> m.mover().id(), m -> m));
-        hops(before, park).forEach(hop -> steps.add(step(hop, names.get(hop.id()), next)));
+        hops(before, park).forEach(hop -> steps.add(step(hop, names.get(hop.id()), becomes)));
         // Whoever holds the new gateway's address and can only move later is parked first.
         for (var m : after)
             if (next.gateway().equals(Optional.of(m.mover().from())))
@@ -85,17 +91,21 @@ public final class RenumberSteps {
                                 park.stream().findFirst(),
                                 true),
                         m,
-                        next));
-        steps.add(router(old, next));
-        hops(after, park).forEach(hop -> steps.add(step(hop, names.get(hop.id()), next)));
+                        becomes));
+        steps.add(router(was, becomes));
+        for (var m : planned.refits()) steps.add(refit(m, was, becomes));
+        hops(after, park).forEach(hop -> steps.add(step(hop, names.get(hop.id()), becomes)));
         steps.add(plain(
                 Kind.TIDY,
                 "Take the second address off your laptop",
-                "Set it back to automatic and see that it gets an address of " + next.prefix() + "."));
+                next.pools().isEmpty()
+                        ? "Nothing is handed out here: keep its fixed address of " + next.prefix()
+                                + " until you leave, then set it back to automatic."
+                        : "Set it back to automatic and see that it gets an address of " + next.prefix() + "."));
         steps.add(plain(
                 Kind.PROVE,
                 "Prove every endpoint again",
-                "Each one that moved has lost its proof: run its checks at Confirm."));
+                "Each one that moved or was told another figure has lost its proof: run its checks at Confirm."));
         return List.copyOf(steps);
     }
 
@@ -130,16 +140,25 @@ public final class RenumberSteps {
                 park);
     }
 
-    /** Two free addresses outside the pools: one for the laptop, one for parking. */
-    private static List<Ipv4Address> spare(Segment segment, Set<Ipv4Address> used) {
-        return Stream.iterate(
+    /**
+     * Two free addresses outside the pools: one for the laptop, one for parking. The pools of the other ground count too,
+     * as long as there is room beside them, since both are in force one after the other.
+     */
+    private static List<Ipv4Address> spare(Segment segment, Segment other, Set<Ipv4Address> used) {
+        var free = Stream.iterate(
                         segment.prefix().highestUsable(),
                         a -> a.compareTo(segment.prefix().lowestUsable()) >= 0,
                         a -> a.plus(-1))
                 .limit(70_000)
                 .filter(a -> segment.fixable(a) && !used.contains(a))
+                .toList();
+        var clear = free.stream()
+                .filter(a -> other.poolOf(a).isEmpty()
+                        && other.gateway().filter(a::equals).isEmpty()
+                        && (!other.prefix().contains(a) || other.prefix().usable(a)))
                 .limit(2)
                 .toList();
+        return clear.isEmpty() ? free.stream().limit(2).toList() : clear;
     }
 
     private static Step laptop(List<Ipv4Address> near, List<Ipv4Address> far, Segment old, Segment next) {
@@ -159,13 +178,18 @@ public final class RenumberSteps {
                 "So you reach every device before and after its change.");
     }
 
-    private static Step router(Segment old, Segment next) {
+    private static Step router(Ground was, Ground becomes) {
+        Segment old = was.segment(), next = becomes.segment();
         var lines = new ArrayList<String>();
         next.gateway()
                 .ifPresent(g -> lines.add(
                         "Its LAN address: " + g + ", mask " + next.prefix().mask() + "."));
         if (next.pools().isEmpty()) lines.add("It hands out nothing.");
         next.pools().forEach(p -> lines.add("It hands out " + p + "."));
+        if (!next.pools().isEmpty()
+                && !was.resolvers().equals(becomes.resolvers())
+                && !becomes.resolvers().isEmpty())
+            lines.add("With it go" + resolvers(becomes).substring(1) + ".");
         lines.add("Save; your session ends. Go on from the laptop's address in the new network.");
         String title = old.gateway().equals(next.gateway()) && old.prefix().equals(next.prefix())
                 ? "Set the router's new pool"
@@ -179,7 +203,45 @@ public final class RenumberSteps {
                 next.gateway().orElse(null));
     }
 
-    private static Step step(Hop hop, Move move, Segment next) {
+    /** The figures of a ground that stand in a device beside its address. */
+    private static String figures(Ground ground) {
+        return "mask " + ground.segment().prefix().mask()
+                + ground.segment().gateway().map(g -> ", gateway " + g).orElse("")
+                + resolvers(ground);
+    }
+
+    private static String resolvers(Ground ground) {
+        var r = ground.resolvers();
+        if (r.isEmpty()) return "";
+        return (r.size() == 1 ? ", resolver " : ", resolvers ")
+                + r.stream().map(Ipv4Address::toString).collect(Collectors.joining(", then "));
+    }
+
+    private static Step refit(Mover m, Ground was, Ground becomes) {
+        var changed = new ArrayList<String>();
+        if (!was.segment().prefix().mask().equals(becomes.segment().prefix().mask()))
+            changed.add("mask " + becomes.segment().prefix().mask());
+        if (!was.segment().gateway().equals(becomes.segment().gateway()))
+            changed.add(becomes.segment().gateway().map(g -> "gateway " + g).orElse("no gateway"));
+        if (!was.resolvers().equals(becomes.resolvers()))
+            changed.add(
+                    becomes.resolvers().isEmpty()
+                            ? "no resolver"
+                            : resolvers(becomes).substring(2));
+        String what = String.join(", ", changed);
+        return new Step(
+                Kind.REFIT,
+                "Tell " + m.name() + " its new figures",
+                List.of(
+                        m.method().onDevice()
+                                ? "Its address " + m.from() + " stays. On it set " + what + "; save, restart."
+                                : "Its address " + m.from() + " stays. Restart it, so that it takes up " + what + "."),
+                m.id(),
+                m.from(),
+                m.from());
+    }
+
+    private static Step step(Hop hop, Move move, Ground becomes) {
         String name = move.mover().name();
         if (hop.parked())
             return new Step(
@@ -191,8 +253,7 @@ public final class RenumberSteps {
                     hop.to().orElse(null));
         var lines = new ArrayList<String>();
         if (move.mover().method() == Method.FIXED || move.mover().method() == Method.LEARNED)
-            lines.add("On it set " + hop.to().get() + ", mask " + next.prefix().mask()
-                    + next.gateway().map(g -> ", gateway " + g).orElse("") + "; save, restart.");
+            lines.add("On it set " + hop.to().get() + ", " + figures(becomes) + "; save, restart.");
         else lines.add("Change its reservation, then restart it.");
         lines.addAll(move.pointers());
         if (!move.keepsHost()) lines.add("Its host part changes; put a new tag on it.");

@@ -48,10 +48,16 @@ public final class Renumbering {
      * A plan for everyone.
      *
      * @param moves those whose address changes, in address order
-     * @param staying how many keep theirs
+     * @param refits those that keep their address and must be told another mask, gateway or resolver
+     * @param staying how many keep their address
      * @param changedHosts how many had to take another host part
      */
-    public record Planned(List<Move> moves, int staying, int changedHosts) implements Outcome {
+    public record Planned(List<Move> moves, List<Mover> refits, int staying, int changedHosts) implements Outcome {
+        public Planned {
+            moves = List.copyOf(moves);
+            refits = List.copyOf(refits);
+        }
+
         @Override
         public <R> R match(Function<Planned, R> ifPlanned, Function<Impossible, R> ifImpossible) {
             return ifPlanned.apply(this);
@@ -81,8 +87,23 @@ public final class Renumbering {
                 .toList();
     }
 
+    /** What a segment becomes: its addresses, and the resolvers that devices are told, in order. */
+    public record Ground(Segment segment, List<Ipv4Address> resolvers) {
+        public Ground {
+            resolvers = List.copyOf(resolvers);
+        }
+
+        /** Whether a device that keeps its address has another figure to be told. */
+        boolean differs(PlannedSegment old) {
+            return !segment.prefix().mask().equals(old.segment().prefix().mask())
+                    || !segment.gateway().equals(old.segment().gateway())
+                    || !resolvers.equals(old.resolvers());
+        }
+    }
+
     /** Works out where everyone goes. */
-    public static Outcome plan(SitePlan plan, PlannedSegment old, Segment next) {
+    public static Outcome plan(SitePlan plan, PlannedSegment old, Ground ground) {
+        var next = ground.segment();
         var movers = movers(plan, old);
         var requests = movers.stream()
                 .map(m -> new Request(m.name(), sameHost(m.from(), old.segment(), next), List.of()))
@@ -95,6 +116,7 @@ public final class Renumbering {
                 .match(
                         placed -> {
                             var moves = new ArrayList<Move>();
+                            var refits = new ArrayList<Mover>();
                             int changed = 0;
                             for (int i = 0; i < movers.size(); i++) {
                                 var to = placed.given().get(i).choice().address();
@@ -102,8 +124,9 @@ public final class Renumbering {
                                 if (!keeps) changed++;
                                 if (!to.equals(movers.get(i).from()))
                                     moves.add(new Move(movers.get(i), to, keeps, pointers(plan, movers.get(i), to)));
+                                else if (ground.differs(old)) refits.add(movers.get(i));
                             }
-                            return new Planned(List.copyOf(moves), movers.size() - moves.size(), changed);
+                            return new Planned(moves, refits, movers.size() - moves.size(), changed);
                         },
                         Impossible::new);
     }

@@ -23,13 +23,13 @@ final class SeriesCheck {
 
     private SeriesCheck() {}
 
-    static List<Conflict> conflicts(SitePlan plan, LocalDate today) {
+    static List<Conflict> conflicts(SitePlan plan, Occupied occupied, LocalDate today) {
         var found = new ArrayList<Conflict>();
         var members = members(plan);
         for (var s : plan.series()) {
             var own = members.getOrDefault(s.id(), List.of());
-            full(plan, s, fit(plan, s, members, today, 0), today).ifPresent(found::add);
-            for (var e : own) notByNumber(plan, e).ifPresent(found::add);
+            full(plan, occupied, s, fit(plan, s, members, today, 0), today).ifPresent(found::add);
+            for (var e : own) notByNumber(plan, occupied, e).ifPresent(found::add);
             gap(s, own).ifPresent(found::add);
         }
         return found;
@@ -66,7 +66,8 @@ final class SeriesCheck {
         return SeriesFit.of(s.series(), new SeriesFit.Ground(segment, lastPort, others), numbers, s.perYear(), today);
     }
 
-    private static Optional<Conflict> full(SitePlan plan, PlannedSeries s, SeriesFit fit, LocalDate today) {
+    private static Optional<Conflict> full(
+            SitePlan plan, Occupied occupied, PlannedSeries s, SeriesFit fit, LocalDate today) {
         if (s.series().counts() == Counts.GEAR_PORT) return Optional.empty();
         boolean full = fit.next() == null;
         boolean soon = fit.fullOn() != null && !fit.fullOn().isAfter(today.plusDays(SOON_DAYS));
@@ -77,23 +78,25 @@ final class SeriesCheck {
                 "“" + s.series().name() + "” "
                         + (full ? "is full at number " + fit.room() : "will be full on " + fit.fullOn()) + ". "
                         + fit.why(),
-                newBlock(plan, s));
+                newBlock(plan, occupied, s));
         return Optional.of(s.segmentId().map(conflict::in).orElse(conflict));
     }
 
-    private static String newBlock(SitePlan plan, PlannedSeries s) {
+    private static String newBlock(SitePlan plan, Occupied occupied, PlannedSeries s) {
         return s.segmentId()
                 .flatMap(
                         id -> plan.segments().stream().filter(g -> g.id() == id).findFirst())
-                .flatMap(g -> Growth.newBlock(g.segment(), plan.living()))
+                .flatMap(g -> Growth.newBlock(g.segment(), occupied.held()))
                 .map(block -> "A new block has room from " + block.from() + ": " + block.count() + " in a row.")
                 .orElse("Make room before: shorten the pool, or take a wider prefix.");
     }
 
-    private static Optional<Conflict> notByNumber(SitePlan plan, PlannedEndpoint e) {
+    private static Optional<Conflict> notByNumber(SitePlan plan, Occupied occupied, PlannedEndpoint e) {
         Optional<Ipv4Address> own = SiteCheck.ownAddress(plan, e);
         if (own.isEmpty() || e.address().isEmpty() || own.equals(e.address())) return Optional.empty();
-        boolean free = !plan.living().containsKey(own.get());
+        String holder =
+                occupied.held().getOrDefault(own.get(), occupied.doubtful().getOrDefault(own.get(), ""));
+        boolean free = holder.isEmpty();
         return Optional.of(Conflict.of(
                         Severity.UNTIDY,
                         Code.NOT_BY_NUMBER,
@@ -101,7 +104,7 @@ final class SeriesCheck {
                                 + e.address().get() + ".",
                         free
                                 ? "Move it to " + own.get() + " when you are there."
-                                : plan.living().get(own.get()) + " holds " + own.get() + "; leave it, or swap them.")
+                                : holder + " holds " + own.get() + "; leave it, or swap them.")
                 .on(e.id())
                 .in(e.segmentId())
                 .moving(e.id(), free ? own : Optional.empty()));

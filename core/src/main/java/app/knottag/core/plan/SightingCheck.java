@@ -57,18 +57,8 @@ final class SightingCheck {
                 .distinct()
                 .sorted(Comparator.comparing((Mac m) -> !byMac.containsKey(m)).thenComparing(m -> m))
                 .toList();
-        if (together.size() > 1) {
-            // Not being in the plan makes the intruder.
-            Mac intruder = together.get(together.size() - 1);
-            add(
-                    Conflict.of(
-                            Severity.BROKEN,
-                            Code.ADDRESS_SEEN_TWICE,
-                            address + " was seen with two MACs: " + who(together.get(0)) + " and " + who(intruder)
-                                    + ".",
-                            "Unplug " + who(intruder) + " first, then give it another address."),
-                    planned);
-        } else if (planned.flatMap(PlannedEndpoint::mac).isPresent()) {
+        if (together.size() > 1) add(twice(address, together, planned), planned);
+        else if (planned.flatMap(PlannedEndpoint::mac).isPresent()) {
             Mac own = planned.get().mac().get(), other = together.get(0);
             if (!own.equals(other))
                 add(
@@ -82,6 +72,41 @@ final class SightingCheck {
                                         : "Find that device and give it another address."),
                         planned);
         }
+    }
+
+    /** The rightful one is whoever is planned there; a device that is planned elsewhere goes back to its own address. */
+    private Conflict twice(Ipv4Address address, List<Mac> together, Optional<PlannedEndpoint> planned) {
+        var rightful = planned.flatMap(PlannedEndpoint::mac).filter(together::contains);
+        var intruders = together.stream()
+                .filter(m -> rightful.filter(m::equals).isEmpty())
+                .toList();
+        // Who is planned there and has no MAC on record yet may be the one that nobody knows.
+        boolean unread = planned.isPresent()
+                && planned.get().mac().isEmpty()
+                && !byMac.containsKey(together.get(together.size() - 1));
+        // With nobody planned there, one that is on record has more right than one that nobody knows.
+        var first = rightful.orElse(together.get(unread ? together.size() - 1 : 0));
+        var mend = new ArrayList<String>();
+        for (Mac m : rightful.isPresent()
+                ? intruders
+                : together.stream().filter(m -> !m.equals(first)).toList())
+            mend.add("Unplug " + who(m) + " first, then give it "
+                    + Optional.ofNullable(byMac.get(m))
+                            .flatMap(PlannedEndpoint::address)
+                            .filter(a -> !a.equals(address))
+                            .map(a -> "its own address " + a)
+                            .orElse("another address")
+                    + ".");
+        if (rightful.isEmpty() && planned.flatMap(PlannedEndpoint::mac).isPresent())
+            mend.add(0, "Neither is " + planned.get().name() + ", which is planned there: both must go elsewhere.");
+        var rest = together.stream().filter(m -> !m.equals(first)).toList();
+        return Conflict.of(
+                Severity.BROKEN,
+                Code.ADDRESS_SEEN_TWICE,
+                address + " was seen with " + (rest.size() == 1 ? "two" : "" + together.size()) + " MACs: "
+                        + who(first) + " and "
+                        + rest.stream().map(this::who).collect(Collectors.joining(" and ")) + ".",
+                String.join(" ", mend));
     }
 
     private void add(Conflict conflict, Optional<PlannedEndpoint> planned) {

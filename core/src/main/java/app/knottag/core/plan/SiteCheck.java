@@ -24,7 +24,7 @@ public final class SiteCheck {
     private static final int RESERVE_PORTS = 2;
     private final SitePlan plan;
     private final Instant now;
-    private final Map<Ipv4Address, String> living;
+    private final Occupied occupied;
     private final Map<Long, PlannedSegment> segments = new HashMap<>();
     private final Map<Long, Optional<Ipv4Address>> safest = new HashMap<>();
     private final List<Conflict> found = new ArrayList<>();
@@ -32,7 +32,7 @@ public final class SiteCheck {
     private SiteCheck(SitePlan plan, Instant now) {
         this.plan = plan;
         this.now = now;
-        living = plan.living();
+        occupied = plan.occupied(now);
         plan.segments().forEach(s -> segments.put(s.id(), s));
     }
 
@@ -45,8 +45,8 @@ public final class SiteCheck {
         check.plan.segments().forEach(check::slips);
         check.portsTwice();
         check.names();
-        check.found.addAll(
-                SeriesCheck.conflicts(plan, now.atZone(ZoneOffset.UTC).toLocalDate()));
+        check.found.addAll(SeriesCheck.conflicts(
+                plan, check.occupied, now.atZone(ZoneOffset.UTC).toLocalDate()));
         check.found.addAll(SightingCheck.conflicts(plan, now));
         check.wiring();
         check.found.sort(Comparator.comparing(Conflict::severity)
@@ -83,11 +83,33 @@ public final class SiteCheck {
                                         "")
                                 .on(e.id())));
         }
+        plan.reserved().forEach((address, who) -> {
+            var e = first.get(address);
+            boolean gateway = who.startsWith("the gateway");
+            if (e != null && !gateway && !who.equalsIgnoreCase(e.name()))
+                found.add(moved(
+                        e,
+                        Conflict.of(
+                                        Severity.BROKEN,
+                                        Code.ADDRESS_TWICE,
+                                        e.name() + " and " + who + " both have " + address + ".",
+                                        "")
+                                .on(e.id())));
+        });
     }
 
     private void endpoint(PlannedEndpoint e) {
         if (e.address().isEmpty()) return;
         var a = e.address().get();
+        if (!segments.containsKey(e.segmentId())) {
+            found.add(Conflict.of(
+                            Severity.BROKEN,
+                            Code.OUTSIDE_SEGMENT,
+                            e.name() + ": its segment was removed, and it still has " + a + ".",
+                            "Retire it, or plan it anew in a segment that is there.")
+                    .on(e.id()));
+            return;
+        }
         var segment = segments.get(e.segmentId()).segment();
         if (!segment.prefix().usable(a))
             found.add(moved(
@@ -119,10 +141,13 @@ public final class SiteCheck {
     }
 
     private Optional<Ipv4Address> moveTo(PlannedEndpoint e) {
+        if (!segments.containsKey(e.segmentId())) return Optional.empty();
         var segment = segments.get(e.segmentId()).segment();
         return ownAddress(plan, e)
-                .filter(a -> segment.fixable(a) && !living.containsKey(a))
-                .or(() -> safest.computeIfAbsent(e.segmentId(), id -> new Planner(segment, living).safest()));
+                .filter(a -> segment.fixable(a)
+                        && !occupied.held().containsKey(a)
+                        && !occupied.doubtful().containsKey(a))
+                .or(() -> safest.computeIfAbsent(e.segmentId(), id -> new Planner(segment, occupied).safest()));
     }
 
     /** Returns the address that the number of an endpoint stands for, or empty when it has no number or no host run. */

@@ -4,12 +4,16 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Segment;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.hardware.Wiring;
+import app.knottag.core.plan.FreeVerdict.Evidence;
+import app.knottag.core.plan.FreeVerdict.Verdict;
 import app.knottag.core.series.Series;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /** A whole site as it is planned, for checking and renumbering. Ids are those of the records. */
 public record SitePlan(
@@ -19,7 +23,8 @@ public record SitePlan(
         List<PlannedPartner> partners,
         List<Wiring.Cord> cords,
         List<Wiring.Room> room,
-        List<Sighting> sightings) {
+        List<Sighting> sightings,
+        List<Listed> services) {
 
     public SitePlan {
         segments = List.copyOf(segments);
@@ -29,7 +34,23 @@ public record SitePlan(
         cords = List.copyOf(cords);
         room = List.copyOf(room);
         sightings = List.copyOf(sightings);
+        services = List.copyOf(services);
     }
+
+    /** A plan of a site that lists no services. */
+    public SitePlan(
+            List<PlannedSegment> segments,
+            List<PlannedSeries> series,
+            List<PlannedEndpoint> endpoints,
+            List<PlannedPartner> partners,
+            List<Wiring.Cord> cords,
+            List<Wiring.Room> room,
+            List<Sighting> sightings) {
+        this(segments, series, endpoints, partners, cords, room, sightings, List.of());
+    }
+
+    /** A service that the site lists by its address. */
+    public record Listed(String name, Ipv4Address address) {}
 
     /**
      * A segment with what is planned in it.
@@ -70,11 +91,38 @@ public record SitePlan(
             Optional<Integer> partnerPort,
             boolean proved) {}
 
-    /** Returns the names of those that hold addresses. */
+    /** Returns the names of those that hold addresses: endpoints, partners, and what the site itself needs. */
     public Map<Ipv4Address, String> living() {
-        var living = new HashMap<Ipv4Address, String>();
+        var living = new HashMap<>(reserved());
         partners.forEach(p -> living.put(p.address(), p.name()));
         endpoints.forEach(e -> e.address().ifPresent(a -> living.put(a, e.name())));
         return living;
+    }
+
+    /** Returns what no endpoint may be given although nobody is on record there: gateways, resolvers, listed services. */
+    public Map<Ipv4Address, String> reserved() {
+        var reserved = new HashMap<Ipv4Address, String>();
+        services.forEach(s -> reserved.put(s.address(), s.name()));
+        for (var s : segments) s.resolvers().forEach(r -> reserved.put(r, "the resolver of " + s.name()));
+        for (var s : segments) s.segment().gateway().ifPresent(g -> reserved.put(g, "the gateway of " + s.name()));
+        return reserved;
+    }
+
+    /** Returns who is in the way of one more: who holds an address by plan, and who was seen at one. */
+    public Occupied occupied(Instant now) {
+        var held = living();
+        var doubtful = new HashMap<Ipv4Address, String>();
+        var macs = new HashMap<Mac, String>();
+        endpoints.forEach(e -> e.mac().ifPresent(m -> macs.put(m, e.name())));
+        var evidence = new Evidence(
+                segments.stream().map(PlannedSegment::segment).toList(), Map.of(), sightings, Map.of(), macs);
+        var byAddress = sightings.stream().collect(Collectors.groupingBy(Sighting::address));
+        byAddress.forEach((address, seen) -> {
+            if (held.containsKey(address)) return;
+            var verdict = FreeVerdict.of(address, evidence, seen, now);
+            if (verdict.verdict() == Verdict.TAKEN) held.put(address, verdict.holder() + ", seen there");
+            if (verdict.verdict() == Verdict.DOUBTFUL) doubtful.put(address, verdict.holder() + " was seen there");
+        });
+        return new Occupied(held, doubtful);
     }
 }

@@ -1,62 +1,41 @@
 package app.knottag.core.reach;
 
 import app.knottag.core.address.Ipv4Address;
-import app.knottag.core.address.Segment;
 import app.knottag.core.hardware.Mac;
+import app.knottag.core.intake.Form;
+import app.knottag.core.intake.MailReply;
+import app.knottag.core.intake.Recognised;
+import app.knottag.core.intake.Row;
+import app.knottag.core.intake.Row.State;
+import app.knottag.core.intake.TextReader;
 import app.knottag.core.reach.Diagnosis.Made;
+import java.time.Instant;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /**
- * What somebody pastes in from another tool or from the device: an echo, a neighbour table, a lease list, the MAC table of a
- * switch, the refusal of a mail server. The form is recognised, and what concerns this endpoint is compared with the record.
+ * What somebody pastes in from another tool or from the device, as {@link TextReader} recognises it, compared with the record
+ * of one endpoint. Only what was read for certain, and says something about this endpoint, is weighed.
  */
 public final class Pasted {
 
     /** More than this is not read. */
     public static final int LONGEST = 100_000;
 
-    private static final Pattern ADDRESS = Pattern.compile("(?<![0-9.])(?:[0-9]{1,3}\\.){3}[0-9]{1,3}(?![0-9.]*[0-9])");
-    private static final Pattern MAC = Pattern.compile(
-            "(?i)(?<![0-9a-f:.-])(?:[0-9a-f]{2}[:-]){5}[0-9a-f]{2}(?![0-9a-f:-])|(?<![0-9a-f.])(?:[0-9a-f]{4}\\.){2}[0-9a-f]{4}(?![0-9a-f.])");
-    private static final Pattern ANSWER = Pattern.compile("(?i)bytes from|reply from [0-9.]+: bytes");
-    private static final Pattern NO_ANSWER = Pattern.compile(
-            "(?i)request timed? ?out|unreachable|\\b0 (?:packets )?received|100(?:\\.0)?% (?:packet )?loss");
-    private static final Pattern PING =
-            Pattern.compile("(?i)^\\s*ping|icmp_seq|packets transmitted|reply from|bytes from");
-    private static final Pattern REFUSAL = Pattern.compile(
-            "(?i)(?:^|smtp[;:]?|said:|error:?|code:?)\\s*\\b([45][0-9]{2})\\b[ -]?(?:([45]\\.[0-9]{1,3}\\.[0-9]{1,3}))?");
-    private static final Pattern LEASE =
-            Pattern.compile("(?is)lease\\s+([0-9.]+)\\s*\\{.*?hardware ethernet\\s+([0-9a-f:]+)");
-    private static final Pattern PORT =
-            Pattern.compile("(?i)\\b((?:gi|fa|te|eth|ge|port|lan|swp)[a-z]*[ -]?[0-9/.:-]*[0-9]|[0-9]{1,2})\\b");
+    private static final Pattern AGGREGATE = Pattern.compile(
+            "(?i)(?:po|port-channel|trk|lag|ae|bond|team|bridge-aggregation|eth-trunk|lacp)[ -]?[0-9]+");
+    private static final Pattern OF_A_STACK = Pattern.compile("(?i)[a-z-]*([0-9]+)/(?:[0-9]+/)?([0-9]+)(?:\\.[0-9]+)?");
 
-    private Pasted() {}
+    private final Target target;
+    private final List<Finding> findings = new ArrayList<>();
+    private final List<Made> looks = new ArrayList<>();
 
-    /** What was recognised. */
-    public enum Form {
-        PING("an echo"),
-        TABLE("a neighbour table"),
-        LEASES("a lease list"),
-        SWITCH("the MAC table of a switch"),
-        MAIL("the word of a mail server"),
-        UNKNOWN("nothing that is known here");
-
-        private final String words;
-
-        Form(String words) {
-            this.words = words;
-        }
-
-        public String words() {
-            return words;
-        }
+    private Pasted(Target target) {
+        this.target = target;
     }
 
     /**
@@ -69,169 +48,272 @@ public final class Pasted {
     /**
      * What the text says.
      *
+     * @param sure whether the whole form is known; what is not sure is shown and not weighed
      * @param looks what it adds to the search for the cause
      */
-    public record Reading(Form form, List<Finding> findings, List<Made> looks) {}
+    public record Reading(Form form, boolean sure, List<Finding> findings, List<Made> looks) {}
 
     /**
      * Reads a text for one endpoint.
      *
      * @param port the port of gear that is on record, or empty
+     * @param now by which a lease has ended or not
      */
-    public static Reading read(String text, Target target, String port) {
-        String t = text.length() > LONGEST ? text.substring(0, LONGEST) : text;
-        var findings = new ArrayList<Finding>();
-        var looks = new ArrayList<Made>();
-        var form = form(t);
-        switch (form) {
-            case PING -> ping(t, target, findings, looks);
-            case TABLE -> table(pairs(t), target, findings, looks);
-            case LEASES -> table(leases(t), target, findings, looks);
-            case SWITCH -> switchTable(t, target, port, findings);
-            case MAIL -> mail(t, findings, looks);
-            case UNKNOWN ->
-                findings.add(new Finding(
-                        "This is nothing that is known here. Paste an echo, a neighbour table, a lease list, the MAC table of a switch, or what the mail server answers.",
-                        false));
+    public static Reading read(String text, Target target, String port, Instant now) {
+        var read = TextReader.read(text.length() > LONGEST ? text.substring(0, LONGEST) : text, now);
+        var pasted = new Pasted(target);
+        boolean sure = true;
+        if (read instanceof Recognised.Echo echo) pasted.echo(echo);
+        else if (read instanceof Recognised.PortTest test) pasted.port(test);
+        else if (read instanceof Recognised.Scan scan) pasted.scan(scan);
+        else if (read instanceof Recognised.Mail mail) pasted.mail(mail.reply());
+        else if (read instanceof Recognised.Table table) {
+            sure = table.sure();
+            pasted.table(table, port);
+        } else
+            pasted.say(
+                    false,
+                    "This is nothing that is known here. Paste an echo, a neighbour table, a lease list, the MAC table of a switch, a scan, a test of a port, or what the mail server answers.");
+        return new Reading(
+                read.form(), sure, List.copyOf(pasted.findings), sure ? List.copyOf(pasted.looks) : List.of());
+    }
+
+    private void say(boolean fits, String words) {
+        findings.add(new Finding(words, fits));
+    }
+
+    private boolean another(Optional<Ipv4Address> asked, String what) {
+        if (asked.isEmpty() || asked.get().equals(target.address())) return false;
+        say(false, "That was " + what + " of " + asked.get() + "; this one is " + target.address() + ".");
+        return true;
+    }
+
+    private void echo(Recognised.Echo echo) {
+        if (another(echo.asked(), "an echo")) return;
+        var a = target.address();
+        boolean known = echo.asked().isPresent();
+        String teller = echo.toldBy().map(t -> t + " says that ").orElse("The machine that asked says that ");
+        switch (echo.answer()) {
+            case ANSWERED -> {
+                if (echo.form() == Form.ARP_ECHO) held(echo.macs().iterator().next(), true, known);
+                else {
+                    say(true, a + " answered there. Who answered is not said: a ping is no proof by itself.");
+                    look(known, Look.PING, "answers");
+                }
+            }
+            case LOSS -> {
+                say(
+                        false,
+                        a + " answered there, but "
+                                + (echo.lossPercent() > 0 ? echo.lossPercent() + " of 100 were lost" : "not every time")
+                                + ": a bad lead, a full line, or two devices at one address.");
+                look(known, Look.PING, "answers");
+            }
+            case TWICE -> {
+                String who = echo.macs().stream().sorted().map(this::named).collect(Collectors.joining(" and "));
+                say(
+                        false,
+                        "One question had two answers" + (who.isEmpty() ? "" : ": " + who) + ". Two devices have " + a
+                                + ", or the network has a loop.");
+            }
+            case SILENT -> {
+                say(false, a + " did not answer there.");
+                look(known, Look.PING, "silent");
+            }
+            case UNREACHABLE ->
+                say(
+                        false,
+                        teller + a
+                                + " cannot be reached. That says something about the way from there, and not yet about the device.");
+            case OWN_NETWORK ->
+                say(
+                        false,
+                        "The machine that asked has no network or no way there itself: this says nothing about " + a
+                                + ". Plug it in, and ask again.");
+            case NO_SUCH_NAME -> say(false, "The name was not found, so nothing was asked. Ask for " + a + " itself.");
+            case IN_A_RING ->
+                say(false, "The echo ran in a ring between routers and never came to " + a + ": a route is wrong.");
+            case CUT_OFF -> say(false, "The echo is cut off: paste it to its last line.");
         }
-        return new Reading(form, List.copyOf(findings), List.copyOf(looks));
     }
 
-    private static Form form(String text) {
-        if (LEASE.matcher(text).find()) return Form.LEASES;
-        if (text.lines().anyMatch(l -> PING.matcher(l).find())) return Form.PING;
-        if (!pairs(text).isEmpty()) return Form.TABLE;
-        if (MAC.matcher(text).find()) return Form.SWITCH;
-        return text.lines().anyMatch(l -> REFUSAL.matcher(l.strip()).find()) ? Form.MAIL : Form.UNKNOWN;
+    private void look(boolean weigh, Look look, String outcome) {
+        if (weigh) looks.add(new Made(look, outcome));
     }
 
-    private static Optional<Ipv4Address> address(String text) {
-        try {
-            return Optional.of(Ipv4Address.parse(text));
-        } catch (IllegalArgumentException e) {
-            return Optional.empty();
+    private String named(Mac mac) {
+        if (mac.equals(target.mac())) return mac + " (on the tag)";
+        String known = target.knownMacs().getOrDefault(mac, "");
+        return mac + (known.isEmpty() ? "" : " (" + known + ")");
+    }
+
+    /** Whose MAC holds the planned address; only what was seen lately is weighed. */
+    private void held(Mac mac, boolean lately, boolean weigh) {
+        boolean right = mac.equals(target.mac()), sibling = target.sibling(mac);
+        String known = target.knownMacs().getOrDefault(mac, "");
+        String rest = right
+                ? ", as on the tag"
+                : sibling
+                        ? ", most likely its other interface; on the tag is " + target.mac()
+                        : (known.isEmpty() ? "" : " (" + known + ")") + ", not " + target.mac();
+        say(
+                right,
+                target.address() + " is " + mac + rest + (lately ? "." : ". The line is old: it may have gone since."));
+        look(weigh && lately, Look.NEIGHBOUR, right ? "right" : sibling ? "sibling" : "other");
+    }
+
+    private void table(Recognised.Table table, String port) {
+        if (table.form() == Form.SWITCH) switchTable(table, port);
+        else {
+            rows(table.rows(), table.form());
+            if (findings.isEmpty())
+                say(
+                        false,
+                        "Neither " + target.address() + " nor " + target.mac() + " is in it, of "
+                                + table.rows().size() + (table.rows().size() == 1 ? " line." : " lines."));
+        }
+        if (!table.sure()) say(false, "The form of this list is not known, so it is shown and does not count.");
+    }
+
+    private void rows(List<Row> rows, Form form) {
+        var macs = new LinkedHashSet<Mac>();
+        boolean old = true;
+        for (var row : rows) {
+            if (row.address().filter(target.address()::equals).isEmpty()) continue;
+            if (row.state() == State.SILENT) say(false, target.address() + " did not answer when the list was made.");
+            else if (row.state() == State.ENDED)
+                say(
+                        false,
+                        "A lease for " + target.address() + " is over"
+                                + row.mac()
+                                        .map(m -> "; it was held by " + named(m))
+                                        .orElse("") + ".");
+            else if (row.state() == State.WRITTEN)
+                say(
+                        row.mac().filter(target.mac()::equals).isPresent(),
+                        target.address() + " is written down there for "
+                                + row.mac().map(this::named).orElse("nobody") + "; nobody was seen.");
+            else if (row.mac().isPresent()) {
+                macs.add(row.mac().get());
+                old &= row.state() == State.OLD;
+            } else say(true, target.address() + " was seen there, without a MAC.");
+        }
+        if (macs.size() > 1)
+            say(
+                    false,
+                    target.address() + " is held by two: "
+                            + macs.stream().map(this::named).collect(Collectors.joining(" and "))
+                            + ". Pull the plug of one and look again.");
+        else if (macs.size() == 1) held(macs.iterator().next(), !old, form != Form.HOSTS && form != Form.ETHERS);
+        for (var row : rows) elsewhere(row, form);
+    }
+
+    private void elsewhere(Row row, Form form) {
+        boolean own = row.mac().filter(target.mac()::equals).isPresent();
+        if (!own || row.address().isEmpty() || row.address().get().equals(target.address())) return;
+        var at = row.address().get();
+        if (row.state() == State.ENDED) say(true, "Its MAC had a lease at " + at + ", which is over.");
+        else if (row.state() == State.WRITTEN) say(false, "Its MAC is written down there for " + at + ".");
+        else if (row.state() != State.SILENT) {
+            boolean pooled = target.segment().poolOf(at).isPresent();
+            say(false, "Its MAC is at " + at + (pooled ? ", in the pool: it is on automatic." : "."));
+            look(pooled && (form == Form.LEASES || row.state() == State.SEEN), Look.LEASES, "leased");
         }
     }
 
-    private static Mac mac(String text) {
-        return Mac.parse(
-                text.replaceAll("[:.-]", "").replaceAll("(..)(?!$)", "$1:").toUpperCase(Locale.ROOT));
-    }
-
-    private static Map<Ipv4Address, Mac> pairs(String text) {
-        var pairs = new LinkedHashMap<Ipv4Address, Mac>();
-        text.lines().forEach(line -> {
-            var a = ADDRESS.matcher(line);
-            var m = MAC.matcher(line);
-            if (a.find() && m.find()) address(a.group()).ifPresent(found -> pairs.put(found, mac(m.group())));
-        });
-        return pairs;
-    }
-
-    private static Map<Ipv4Address, Mac> leases(String text) {
-        var pairs = new LinkedHashMap<Ipv4Address, Mac>();
-        Matcher m = LEASE.matcher(text);
-        while (m.find()) {
-            String hardware = m.group(2);
-            if (MAC.matcher(hardware).matches()) address(m.group(1)).ifPresent(a -> pairs.put(a, mac(hardware)));
+    private void switchTable(Recognised.Table table, String record) {
+        for (var row : table.rows()) {
+            if (row.mac().filter(target.mac()::equals).isEmpty()) continue;
+            String vlan = row.vlan().map(v -> " in VLAN " + v).orElse("");
+            if (row.port().isEmpty() || !row.sure()) say(false, "Its MAC is in that table; which port is not certain.");
+            else if (AGGREGATE.matcher(row.port()).matches())
+                say(
+                        false,
+                        "The switch has its MAC behind “" + Said.shown(row.port()) + "”" + vlan
+                                + ", several cords as one: it sits on another switch. Read that one's table.");
+            else port(row.port(), vlan, record);
         }
-        return pairs;
+        if (findings.isEmpty())
+            say(false, "Its MAC " + target.mac() + " is not in that table: no link, or another switch.");
     }
 
-    private static void ping(String text, Target target, List<Finding> findings, List<Made> looks) {
-        var asked = ADDRESS.matcher(text);
-        var first = asked.find() ? address(asked.group()) : Optional.<Ipv4Address>empty();
-        if (first.isPresent() && !first.get().equals(target.address())) {
-            findings.add(new Finding(
-                    "That was an echo of " + first.get() + "; this one is " + target.address() + ".", false));
+    private void port(String port, String vlan, String record) {
+        String has = "The switch has its MAC at “" + Said.shown(port) + "”" + vlan;
+        if (record.isEmpty()) {
+            say(true, has + "; no port is on record.");
             return;
         }
-        boolean answers = text.lines()
-                .anyMatch(l -> ANSWER.matcher(l).find() && !NO_ANSWER.matcher(l).find());
-        if (!answers && !NO_ANSWER.matcher(text).find()) {
-            findings.add(new Finding("The echo is cut off: paste it to its last line.", false));
-            return;
-        }
-        findings.add(new Finding(
-                answers
-                        ? target.address() + " answered there. Who answered is not said: a ping is no proof by itself."
-                        : target.address() + " did not answer there.",
-                answers));
-        looks.add(new Made(Look.PING, answers ? "answers" : "silent"));
+        var unit = OF_A_STACK.matcher(port);
+        boolean second = unit.matches() && Integer.parseInt(cut(unit.group(1))) > 1;
+        boolean same = number(port).equals(number(record));
+        if (same && second)
+            say(
+                    false,
+                    has + ", that is on unit " + unit.group(1) + "; on record is " + record
+                            + ". Look whether that is the same unit.");
+        else say(same, has + (same ? ", as on record (" + record + ")." : "; on record is " + record + "."));
     }
 
-    private static void table(Map<Ipv4Address, Mac> pairs, Target target, List<Finding> findings, List<Made> looks) {
-        var at = Optional.ofNullable(pairs.get(target.address()));
-        if (at.isPresent()) {
-            boolean right = at.get().equals(target.mac());
-            boolean sibling = target.sibling(at.get());
-            String known = target.knownMacs().getOrDefault(at.get(), "");
-            findings.add(new Finding(
-                    target.address() + " is " + at.get()
-                            + (right
-                                    ? ", as on the tag."
-                                    : sibling
-                                            ? ", most likely its other interface; on the tag is " + target.mac() + "."
-                                            : (known.isEmpty() ? "" : " (" + known + ")") + ", not " + target.mac()
-                                                    + "."),
-                    right));
-            looks.add(new Made(Look.NEIGHBOUR, right ? "right" : sibling ? "sibling" : "other"));
-        }
-        Segment segment = target.segment();
-        pairs.forEach((address, mac) -> {
-            if (!mac.equals(target.mac()) || address.equals(target.address())) return;
-            boolean pooled = segment.poolOf(address).isPresent();
-            findings.add(new Finding(
-                    "Its MAC is at " + address + (pooled ? ", in the pool: it is on automatic." : "."), false));
-            if (pooled) looks.add(new Made(Look.LEASES, "leased"));
-        });
-        if (findings.isEmpty())
-            findings.add(new Finding(
-                    "Neither " + target.address() + " nor " + target.mac() + " is in it, of " + pairs.size()
-                            + " lines.",
-                    false));
+    private static String cut(String digits) {
+        return digits.length() > 6 ? digits.substring(0, 6) : digits;
     }
 
-    private static void switchTable(String text, Target target, String port, List<Finding> findings) {
-        for (String line : text.lines().toList()) {
-            var m = MAC.matcher(line);
-            if (!m.find() || !mac(m.group()).equals(target.mac())) continue;
-            String rest = (line.substring(0, m.start()) + " " + line.substring(m.end())).strip();
-            String last = "";
-            var p = PORT.matcher(rest);
-            while (p.find()) last = p.group(1);
-            boolean same = port.isEmpty() || number(last).equals(number(port));
-            findings.add(new Finding(
-                    "The switch has its MAC at “" + Said.shown(last) + "”"
-                            + (port.isEmpty()
-                                    ? "; no port is on record."
-                                    : same ? ", as on record (" + port + ")." : "; on record is " + port + "."),
-                    same));
-        }
-        if (findings.isEmpty())
-            findings.add(new Finding(
-                    "Its MAC " + target.mac() + " is not in that table: no link, or another switch.", false));
-    }
-
-    /** The last figure of a port's name. */
+    /** The last figure of a port's name, without a unit of software behind it. */
     private static String number(String port) {
-        return port.replaceAll(".*?([0-9]+)$", "$1");
+        return port.replaceFirst("\\.0$", "").replaceAll("^.*?([0-9]+)$", "$1");
     }
 
-    private static void mail(String text, List<Finding> findings, List<Made> looks) {
-        for (String line : text.lines().toList()) {
-            var m = REFUSAL.matcher(line.strip());
-            if (!m.find()) continue;
-            int code = Integer.parseInt(m.group(1));
-            boolean later = code < 500;
-            findings.add(new Finding(
-                    later
-                            ? code + " puts it off. Nothing to change: it is tried again after 5, 15 and 45 minutes."
-                            : code + " refuses for good. "
-                                    + ServiceJudge.field(code, Heard.ended(Heard.Ending.ANSWERED, "its answer", line)),
-                    false));
-            if (!later) looks.add(new Made(Look.REAL_JOB, code == 534 || code == 535 ? "sign-in" : "fails"));
+    private void port(Recognised.PortTest test) {
+        if (another(test.asked(), "a test")) return;
+        int own = target.port();
+        boolean known =
+                test.asked().isPresent() && test.port().filter(p -> p == own).isPresent();
+        String who = target.address() + test.port().map(p -> " port " + p).orElse("");
+        if (test.port().filter(p -> p != own).isPresent())
+            say(false, "That was port " + test.port().get() + "; its service is at " + own + ".");
+        switch (test.state()) {
+            case OPEN -> {
+                say(true, who + " takes connections. Who answered is not said.");
+                look(known, Look.PORT, "open");
+            }
+            case REFUSED -> {
+                say(false, who + " refuses: somebody is there, and nothing listens at that port.");
+                look(known, Look.PORT, "refused");
+            }
+            case SILENT -> {
+                say(false, who + " stayed silent.");
+                look(known, Look.PORT, "silent");
+            }
+            case UNREACHABLE ->
+                say(false, "There is no way from there to " + who + ". That says nothing about the device yet.");
+            case NO_SUCH_NAME -> say(false, "The name was not found, so nothing was tried.");
+            case CUT_OFF -> say(false, "The test does not say how it ended: paste it to its last line.");
+        }
+    }
+
+    private void scan(Recognised.Scan scan) {
+        rows(scan.hosts(), Form.SCAN);
+        for (var test : scan.ports())
+            if (test.asked().filter(target.address()::equals).isPresent()
+                    && test.port().filter(p -> p == target.port()).isPresent()) port(test);
+        if (findings.isEmpty())
+            say(
+                    false,
+                    "Neither " + target.address() + " nor " + target.mac() + " is in it, of "
+                            + scan.hosts().size() + " hosts.");
+    }
+
+    private void mail(MailReply reply) {
+        if (reply.temporary()) {
+            boolean owned = reply.field() != MailReply.Field.THEIRS && reply.field() != MailReply.Field.RECIPIENT_FULL;
+            say(
+                    false,
+                    reply.said() + " puts it off. Nothing to change yet: it is tried again after 5, 15 and 45 minutes."
+                            + (owned ? " If it stays so: " + reply.field().words() : ""));
             return;
         }
+        say(false, reply.said() + " refuses for good. " + reply.field().words());
+        boolean signIn = reply.field() == MailReply.Field.SIGN_IN || reply.field() == MailReply.Field.METHOD;
+        looks.add(new Made(Look.REAL_JOB, signIn ? "sign-in" : "fails"));
     }
 }

@@ -1,5 +1,6 @@
 package app.knottag.core.reach;
 
+import app.knottag.core.intake.MailReply;
 import app.knottag.core.knot.Knot;
 import java.time.Duration;
 import java.time.Instant;
@@ -145,16 +146,9 @@ public final class ServiceJudge {
                 + (all.contains("AUTH") ? " and offers a sign-in." : "; it offers no sign-in.") + until);
     }
 
-    /** Reads what a permanent refusal of a mail server (RFC 5321, RFC 4954) says is to be changed. */
-    public static String field(int code, Heard heard) {
-        return switch (code) {
-            case 530, 538 -> "Change security: switch the upgrade to TLS on.";
-            case 534, 535 -> "Change the sign-in: user name or password, or a sign-in made for devices.";
-            case 550, 551, 553 -> "Change the sender: it must be the mailbox that signs in, or be allowed there.";
-            case 552 -> "Change the scan: smaller, or black and white; it is too large.";
-            case 554 -> "Change the relay: this one does not take mail from here.";
-            default -> "Change the host or port" + at(heard) + ", and compare with what the provider names.";
-        };
+    /** What a permanent refusal of a mail server says is to be changed. */
+    private static String field(int code, Heard heard) {
+        return MailReply.of(code, heard.lines()).field().words();
     }
 
     private static Judgement names(Probes.Call call, Heard heard) {

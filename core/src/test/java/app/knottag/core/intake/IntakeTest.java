@@ -9,6 +9,7 @@ import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.intake.Draft.Remark;
+import app.knottag.core.plan.Occupied;
 import app.knottag.core.plan.SitePlan.PlannedSegment;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
@@ -25,6 +26,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 class IntakeTest {
 
     private static final String MAC = "00:00:5E:00:53:2B";
+    private static final Instant NOW = Instant.parse("2026-11-24T12:00:00Z");
 
     private static String said(Draft.Parsed parsed) {
         if (!parsed.problems().isEmpty()) return "! " + parsed.problems().get(0).message();
@@ -62,7 +64,7 @@ class IntakeTest {
                 "10.44.16 printer                                    | ! No address can be read in “10.44.16 printer”.",
             })
     void lists(String line, String expected) {
-        assertThat(said(Listing.read("\n" + line + "\n"))).isEqualTo(expected);
+        assertThat(said(Listing.read("\n" + line + "\n", NOW))).isEqualTo(expected);
     }
 
     @Test
@@ -78,7 +80,7 @@ class IntakeTest {
                   hardware ethernet 00:00:5e:00:53:2b;
                   client-hostname "scanner";
                 }
-                """);
+                """, NOW);
         assertThat(parsed.drafts()).singleElement().satisfies(d -> {
             assertThat(d.mac()).contains(Mac.parse(MAC));
             assertThat(d.name()).isEqualTo("scanner");
@@ -173,6 +175,7 @@ class IntakeTest {
     private static final IntakePlan.Ground GROUND = new IntakePlan.Ground(
             List.of(SHOP),
             Map.of(Ipv4Address.parse("10.44.16.51"), "Till 1"),
+            Occupied.of(Map.of(Ipv4Address.parse("10.44.16.51"), "Till 1")),
             Map.of(Mac.parse("00:00:5E:00:53:01"), "Till 1"),
             Set.of("till 1"),
             KINDS,

@@ -5,6 +5,8 @@ import static app.knottag.core.plan.PlacementTest.segment;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.knottag.core.kind.Kind.Talk;
+import app.knottag.core.kind.Protocol;
+import app.knottag.core.plan.FirewallRules.Listed;
 import app.knottag.core.plan.FirewallRules.Rule;
 import app.knottag.core.plan.FirewallRules.Talker;
 import app.knottag.core.plan.SitePlan.PlannedSegment;
@@ -32,24 +34,42 @@ class FirewallRulesTest {
                 Optional.ofNullable(port),
                 Optional.ofNullable(partner),
                 Optional.ofNullable(partner).map(p -> a("10.0.0.31")),
-                List.of(talks));
+                Optional.ofNullable(port).map(n -> n + 100),
+                List.of(talks),
+                List.of(a("10.0.0.2")));
     }
 
     private static final Talk PAYS = new Talk(Talk.To.INTERNET, "TCP", 443, "Payments.");
     private static final Talk REPORTS = new Talk(Talk.To.PARTNER, "TCP", 7500, "It reports back.");
 
+    private static final List<Listed> LISTED = List.of(
+            new Listed("Mail", Protocol.SMTP, "mail.away.example", 587),
+            new Listed("Clock", Protocol.NTP, "10.0.0.9", 123));
+
     @Test
     void theFewestRulesThatDoInsideFirstAndTheRefusalLast() {
-        var rules = FirewallRules.of(List.of(
-                talker("Till 1", "10.0.0.51", 7451, "Till PC", PAYS, REPORTS),
-                talker("Copier", "10.0.0.40", 9100, null, new Talk(Talk.To.INTERNET, "TCP", 587, "Scans."))));
+        var rules = FirewallRules.of(
+                List.of(
+                        talker("Till 1", "10.0.0.51", 7451, "Till PC", PAYS, REPORTS),
+                        talker("Till 2", "10.0.0.52", 7452, "Till PC", REPORTS),
+                        talker("Copier", "10.0.0.40", 9100, null, new Talk(Talk.To.INTERNET, "TCP", 587, "Scans."))),
+                LISTED);
         assertThat(rules)
+                .extracting(r -> r.from() + " > " + r.to() + " " + r.protocol() + " " + r.port())
                 .containsExactly(
-                        new Rule("Till PC 10.0.0.31", "Till 1 10.0.0.51", "TCP", 7451, "It is called by its partner."),
-                        new Rule("Till 1 10.0.0.51", "Till PC 10.0.0.31", "TCP", 7500, "It reports back."),
-                        new Rule("Till 1 10.0.0.51", "internet", "TCP", 443, "Payments."),
-                        new Rule("Copier 10.0.0.40", "internet", "TCP", 587, "Scans."),
-                        new Rule("internet", "any", "any", 0, "Refuse: nothing here is reached from the internet."));
+                        "Copier 10.0.0.40 > resolver 10.0.0.2 UDP 53",
+                        "Copier 10.0.0.40 > resolver 10.0.0.2 TCP 53",
+                        "Till 1 10.0.0.51 > resolver 10.0.0.2 UDP 53",
+                        "Till 1 10.0.0.51 > resolver 10.0.0.2 TCP 53",
+                        "Copier 10.0.0.40 > Clock 10.0.0.9 UDP 123",
+                        "Till 1 10.0.0.51 > Clock 10.0.0.9 UDP 123",
+                        "Copier 10.0.0.40 > Mail mail.away.example TCP 587",
+                        "Till PC 10.0.0.31 > Till 1 10.0.0.51 TCP 7451",
+                        "Till PC 10.0.0.31 > Till 2 10.0.0.52 TCP 7452",
+                        "Till 1 10.0.0.51 > Till PC 10.0.0.31 TCP 7551",
+                        "Till 2 10.0.0.52 > Till PC 10.0.0.31 TCP 7552",
+                        "Till 1 10.0.0.51 > internet TCP 443",
+                        "internet > any any 0");
     }
 
     @DisplayName("Nothing is opened for what is not known")
@@ -58,13 +78,13 @@ class FirewallRulesTest {
             nullValues = "-",
             value = {"-, Till PC, 1", "7451, -, 1", "7451, Till PC, 2", "-, -, 1"})
     void opensNothingUnknown(Integer port, String partner, int count) {
-        assertThat(FirewallRules.of(List.of(talker("Till 1", "10.0.0.51", port, partner))))
+        assertThat(FirewallRules.of(List.of(talker("Till 1", "10.0.0.51", port, partner)), LISTED))
                 .hasSize(count);
     }
 
     @Test
     void withoutReportsToAPartnerThatIsNotNamed() {
-        assertThat(FirewallRules.of(List.of(talker("Till 1", "10.0.0.51", null, null, REPORTS))))
+        assertThat(FirewallRules.of(List.of(talker("Till 1", "10.0.0.51", null, null, REPORTS)), LISTED))
                 .extracting(Rule::to)
                 .containsExactly("any");
     }
@@ -148,7 +168,7 @@ class FirewallRulesTest {
                 List.of(),
                 List.of(),
                 List.of());
-        assertThat(SeriesCheck.conflicts(full, LocalDate.of(2026, 11, 24)))
+        assertThat(SeriesCheck.conflicts(full, Occupied.of(full.living()), LocalDate.of(2026, 11, 24)))
                 .singleElement()
                 .satisfies(c -> {
                     assertThat(c.message())

@@ -54,7 +54,7 @@ class PlannerTest {
         assertThat(placed.reasons())
                 .containsExactly(
                         "Host 50 + 4, as for every one of “Till”; room to number 49.",
-                        "Outside the pool 10.44.16.100 to 10.44.16.199, and no endpoint on record has 10.44.16.54.",
+                        "Outside the pool 10.44.16.100 to 10.44.16.199, and nobody on record has 10.44.16.54.",
                         "One slip of a finger away from Till 1: read the last group aloud.");
         assertThat(placed.alternatives())
                 .hasSize(3)

@@ -12,8 +12,8 @@ import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
 import app.knottag.core.plan.RenumberSteps.Kind;
 import app.knottag.core.plan.RenumberSteps.Step;
+import app.knottag.core.plan.Renumbering.Ground;
 import app.knottag.core.plan.Renumbering.Impossible;
-import app.knottag.core.plan.Renumbering.Move;
 import app.knottag.core.plan.Renumbering.Planned;
 import app.knottag.core.plan.SitePlan.PlannedEndpoint;
 import app.knottag.core.plan.SitePlan.PlannedPartner;
@@ -26,6 +26,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SplittableRandom;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -58,8 +59,12 @@ class RenumberingTest {
         return new SitePlan(List.of(planned(old)), List.of(), endpoints, partners, List.of(), List.of(), List.of());
     }
 
+    private static Ground ground(Segment segment) {
+        return new Ground(segment, List.of());
+    }
+
     private static Planned plan(SitePlan site, Segment next) {
-        return (Planned) Renumbering.plan(site, site.segments().get(0), next);
+        return (Planned) Renumbering.plan(site, site.segments().get(0), ground(next));
     }
 
     private static final Segment OLD = segment("10.44.16.0/24", "10.44.16.1", "10.44.16.100", "10.44.16.199");
@@ -97,11 +102,21 @@ class RenumberingTest {
         var plan = plan(site, next);
         assertThat(plan.moves()).extracting(m -> m.mover().name()).containsExactly("E3", "E1");
         assertThat(plan.staying()).isEqualTo(1);
-        var steps = RenumberSteps.of(
-                plan.moves(), Renumbering.movers(site, site.segments().get(0)), OLD, next);
+        var steps =
+                RenumberSteps.of(plan, Renumbering.movers(site, site.segments().get(0)), ground(OLD), ground(next));
         assertThat(steps)
                 .extracting(Step::kind)
-                .containsExactly(Kind.PREPARE, Kind.LAPTOP, Kind.MOVE, Kind.MOVE, Kind.ROUTER, Kind.TIDY, Kind.PROVE);
+                .containsExactly(
+                        Kind.PREPARE,
+                        Kind.LAPTOP,
+                        Kind.MOVE,
+                        Kind.MOVE,
+                        Kind.ROUTER,
+                        Kind.REFIT,
+                        Kind.TIDY,
+                        Kind.PROVE);
+        assertThat(steps.get(5).lines())
+                .containsExactly("Its address 10.44.16.20 stays. On it set gateway 10.44.16.254; save, restart.");
         assertThat(steps.get(4).lines()).contains("Its LAN address: 10.44.16.254, mask 255.255.255.0.");
     }
 
@@ -114,7 +129,8 @@ class RenumberingTest {
                         endpoint(2, "10.44.16.52", Method.FIXED, null),
                         endpoint(3, "10.44.16.53", Method.FIXED, null)),
                 List.of());
-        var outcome = (Impossible) Renumbering.plan(site, site.segments().get(0), segment("10.60.2.0/30", "10.60.2.1"));
+        var outcome = (Impossible)
+                Renumbering.plan(site, site.segments().get(0), ground(segment("10.60.2.0/30", "10.60.2.1")));
         assertThat(outcome.clash().names()).containsExactly("E1", "E2", "E3");
         assertThat(outcome.clash().leastChanges()).containsExactly("Take the wider prefix 10.60.2.0/29.");
     }
@@ -169,7 +185,7 @@ class RenumberingTest {
             var free = new HashSet<Ipv4Address>();
             for (var x = next.prefix().lowestUsable(); next.prefix().usable(x); x = x.plus(1))
                 if (next.fixable(x) && !old.gateway().equals(Optional.of(x))) free.add(x);
-            var outcome = Renumbering.plan(site, site.segments().get(0), next);
+            var outcome = Renumbering.plan(site, site.segments().get(0), ground(next));
             assertThat(outcome instanceof Planned).isEqualTo(free.size() >= endpoints.size());
             if (!(outcome instanceof Planned p)) continue;
             found++;
@@ -205,18 +221,25 @@ class RenumberingTest {
                             endpoint(id, "10.9.0." + host, r.nextInt(3) == 0 ? Method.RESERVED : Method.FIXED, null));
             }
             var site = site(old, endpoints, List.of());
-            walk(site, old, next, plan(site, next).moves());
+            var becomes = new Ground(next, r.nextBoolean() ? List.of(a("10.9.0.7")) : List.of());
+            walk(site, old, becomes, (Planned)
+                    Renumbering.plan(site, site.segments().get(0), becomes));
         }
     }
 
-    private static void walk(SitePlan site, Segment old, Segment next, List<Move> moves) {
+    private static void walk(SitePlan site, Segment old, Ground becomes, Planned planned) {
+        var next = becomes.segment();
         var holds = new HashMap<Long, Ipv4Address>();
         site.endpoints().forEach(e -> holds.put(e.id(), e.address().get()));
         var router = old.gateway().get();
         boolean laptop = false, changed = false;
-        for (var step :
-                RenumberSteps.of(moves, Renumbering.movers(site, site.segments().get(0)), old, next)) {
-            if (step.kind() == Kind.LAPTOP) laptop = true;
+        var told = new HashSet<Long>();
+        for (var step : RenumberSteps.of(
+                planned, Renumbering.movers(site, site.segments().get(0)), ground(old), becomes)) {
+            if (step.kind() == Kind.LAPTOP) {
+                laptop = true;
+                clearOfPools(step, old, next);
+            }
             if (step.kind() == Kind.ROUTER) {
                 router = next.gateway().get();
                 changed = true;
@@ -238,7 +261,9 @@ class RenumberingTest {
                 assertThat(changed || old.prefix().contains(step.to()))
                         .as(step.title())
                         .isTrue();
-            if (step.to() == null) holds.remove(step.mover());
+            if (step.kind() != Kind.PARK) told.add(step.mover());
+            if (step.kind() == Kind.REFIT) assertThat(changed).as(step.title()).isTrue();
+            else if (step.to() == null) holds.remove(step.mover());
             else {
                 assertThat(holds.values()).as(step.title()).doesNotContain(step.to());
                 assertThat(step.to()).as(step.title()).isNotEqualTo(router);
@@ -246,7 +271,27 @@ class RenumberingTest {
             }
         }
         assertThat(holds.values()).doesNotHaveDuplicates().allMatch(next.prefix()::usable);
-        moves.forEach(m -> assertThat(holds).containsEntry(m.mover().id(), m.to()));
+        planned.moves().forEach(m -> assertThat(holds).containsEntry(m.mover().id(), m.to()));
+        boolean same = old.prefix().mask().equals(next.prefix().mask())
+                && old.gateway().equals(next.gateway())
+                && becomes.resolvers().isEmpty();
+        for (var e : site.endpoints())
+            assertThat(told.contains(e.id()))
+                    .as("a step for " + e.name() + ", of which a figure changes")
+                    .isEqualTo(!same || !holds.get(e.id()).equals(e.address().get()));
+    }
+
+    private static final Pattern GIVEN = Pattern.compile("(?:Give it|Add) ([0-9.]+), mask");
+
+    /** Where an address outside both pools is free, the laptop gets one. */
+    private static void clearOfPools(Step laptop, Segment old, Segment next) {
+        for (String line : laptop.lines()) {
+            var given = GIVEN.matcher(line);
+            if (!given.find()) continue;
+            var at = a(given.group(1));
+            boolean pooled = old.poolOf(at).isPresent() || next.poolOf(at).isPresent();
+            assertThat(pooled).as(line).isFalse();
+        }
     }
 
     @Test

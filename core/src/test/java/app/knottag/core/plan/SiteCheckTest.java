@@ -152,25 +152,111 @@ class SiteCheckTest {
             nullValues = "-",
             value = {
                 "true,  -,     -,     TAKEN,         99",
+                "true,  -,     PT1H,  TAKEN,         99",
                 "false, -,     -,     PROBABLY_FREE, 88",
-                "false, -,     PT1H,  PROBABLY_FREE, 94",
-                "false, -,     P90D,  PROBABLY_FREE, 89",
+                "false, -,     PT1H,  PROBABLY_FREE, 91",
+                "false, -,     P90D,  PROBABLY_FREE, 88",
                 "false, PT1H,  PT1H,  TAKEN,         96",
                 "false, P30D,  P30D,  DOUBTFUL,      46",
                 "false, P120D, P120D, PROBABLY_FREE, 83",
             })
     void weighs(boolean recorded, Duration seen, Duration looked, Verdict verdict, int confidence) {
         var address = a("10.44.16.60");
-        var evidence = new Evidence(
-                recorded ? Map.of(address, "Copier") : Map.of(),
-                seen == null ? List.of() : List.of(seen("10.44.16.60", OTHER, seen.toString())),
-                looked == null ? Map.of() : Map.of(Source.NEIGHBOURS, NOW.minus(looked)),
-                Map.of());
-        var free = FreeVerdict.of(address, evidence, NOW);
+        var free = FreeVerdict.of(
+                address,
+                evidence(
+                        recorded ? Map.of(address, "Copier") : Map.of(),
+                        seen == null ? List.of() : List.of(seen("10.44.16.60", OTHER, seen.toString())),
+                        looked == null ? Map.of() : Map.of(Source.NEIGHBOURS, NOW.minus(looked))),
+                NOW);
         assertThat(free.verdict()).isEqualTo(verdict);
         assertThat(free.confidence()).isEqualTo(confidence);
         assertThat(free.holder()).isEqualTo(recorded ? "Copier" : seen == null ? "" : OTHER);
         assertThat(free.voices()).hasSize((recorded ? 1 : 0) + (looked == null ? 0 : 1));
+    }
+
+    private static Evidence evidence(
+            Map<Ipv4Address, String> onRecord, List<Sighting> sightings, Map<Source, Instant> looked) {
+        return new Evidence(List.of(SHOP), onRecord, sightings, looked, Map.of());
+    }
+
+    @DisplayName("What no device may be given is never called free, whatever was seen or not")
+    @ParameterizedTest(name = "{0} is {1}")
+    @CsvSource({
+        "10.44.16.1, the gateway of 10.44.16.0/24",
+        "10.44.16.0, the network or broadcast address of 10.44.16.0/24",
+        "10.44.16.255, the network or broadcast address of 10.44.16.0/24",
+        "10.44.16.130, in the pool 10.44.16.100 to 10.44.16.199",
+        "192.0.2.7, in no segment of this site",
+    })
+    void notToGive(String address, String why) {
+        var free = FreeVerdict.of(
+                a(address), evidence(Map.of(), List.of(), Map.of(Source.NEIGHBOURS, NOW, Source.LEASES, NOW)), NOW);
+        assertThat(free.verdict()).isEqualTo(Verdict.NOT_TO_GIVE);
+        assertThat(free.holder()).isEqualTo(why);
+    }
+
+    @Test
+    void aLeaseThatHoldsIsAFloorWhateverANeighbourTableDoesNotShow() {
+        var lease = new Sighting(
+                a("10.44.16.60"),
+                Optional.of(Mac.parse(OTHER)),
+                Source.LEASES,
+                NOW.minus(Duration.ofDays(20)),
+                Optional.of(NOW.plusSeconds(60)));
+        var looked = Map.of(Source.NEIGHBOURS, NOW, Source.LEASES, NOW);
+        assertThat(FreeVerdict.of(a("10.44.16.60"), evidence(Map.of(), List.of(lease), looked), NOW)
+                        .verdict())
+                .isEqualTo(Verdict.TAKEN);
+        var over = new Sighting(lease.address(), lease.mac(), Source.LEASES, lease.seenAt(), Optional.of(NOW));
+        assertThat(FreeVerdict.of(a("10.44.16.60"), evidence(Map.of(), List.of(over), looked), NOW)
+                        .verdict())
+                .isEqualTo(Verdict.DOUBTFUL);
+    }
+
+    @Test
+    void whatIsTakenIsNotProposedAndWhatIsDoubtfulOnlyWithTheReason() {
+        var site = new SitePlan(
+                List.of(new PlannedSegment(1, "Shop", SHOP, List.of(a("10.44.16.2")), Duration.ofHours(12))),
+                List.of(),
+                List.of(),
+                List.of(new PlannedPartner(7, "Till server", a("10.44.16.3"))),
+                List.of(),
+                List.of(),
+                List.of(seen("10.44.16.5", OTHER, "PT1H"), seen("10.44.16.6", OTHER, "P30D")),
+                List.of(new SitePlan.Listed("Files", a("10.44.16.4"))));
+        var occupied = site.occupied(NOW);
+        assertThat(occupied.held())
+                .containsEntry(a("10.44.16.1"), "the gateway of Shop")
+                .containsEntry(a("10.44.16.2"), "the resolver of Shop")
+                .containsEntry(a("10.44.16.3"), "Till server")
+                .containsEntry(a("10.44.16.4"), "Files")
+                .containsEntry(a("10.44.16.5"), OTHER + ", seen there");
+        assertThat(occupied.doubtful()).containsOnlyKeys(a("10.44.16.6"));
+        var planner = new Planner(SHOP, occupied);
+        assertThat(planner.isFree(a("10.44.16.5"))).isFalse();
+        assertThat(planner.nextFree(a("10.44.16.4"))).contains(a("10.44.16.7"));
+        var tills = new Series("Till", Counts.HOST, 2, 0, 9);
+        var own = planner.propose(Optional.of(tills), 4).match(p -> p, r -> null);
+        assertThat(own.choice().address()).isEqualTo(a("10.44.16.6"));
+        assertThat(own.reasons()).anyMatch(why -> why.endsWith("was seen there: look before you give it."));
+    }
+
+    @DisplayName("Of two MACs at one address whoever is planned there is the rightful one")
+    @ParameterizedTest(name = "planned at .51: {0}")
+    @CsvSource({
+        "00:00:5E:00:53:01, 00:00:5E:00:53:77, 10.44.16.52",
+        "00:00:5E:00:53:77, 00:00:5E:00:53:01, 10.44.16.52",
+    })
+    void rightful(String planned, String elsewhere, String itsOwn) {
+        var found = conflicts(
+                List.of(endpoint(1, "10.44.16.51", 1, planned), endpoint(2, itsOwn, 2, elsewhere)),
+                List.of(),
+                seen("10.44.16.51", OWN, "PT1H"),
+                seen("10.44.16.51", OTHER, "PT1H"));
+        assertThat(found.get(0).code()).isEqualTo(Code.ADDRESS_SEEN_TWICE);
+        assertThat(found.get(0).mend())
+                .isEqualTo("Unplug E2 (" + elsewhere + ") first, then give it its own address " + itsOwn + ".");
     }
 
     @DisplayName("The naming rule makes short, plain, unique names")

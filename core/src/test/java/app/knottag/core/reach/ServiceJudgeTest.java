@@ -35,10 +35,10 @@ class ServiceJudgeTest {
                 "454 | the upgrade to TLS | FRAYED | Nothing to change: try again after 5, 15 and 45 minutes, then call. | 5",
                 "530 | the sender         | FRAYED | Change security: switch the upgrade to TLS on. |",
                 "535 | the sign-in        | FRAYED | Change the sign-in: user name or password, or a sign-in made for devices. |",
-                "550 | the sender         | FRAYED | Change the sender: it must be the mailbox that signs in, or be allowed there. |",
+                "550 | the sender         | FRAYED | Change the recipient or the sender: the server does not say which of the two it means. |",
                 "552 | the message        | FRAYED | Change the scan: smaller, or black and white; it is too large. |",
                 "554 | the greeting       | FRAYED | Change the relay: this one does not take mail from here. |",
-                "502 | the upgrade to TLS | FRAYED | Change the host or port, at the upgrade to TLS, and compare with what the provider names. |",
+                "502 | the upgrade to TLS | FRAYED | Change the port: what answers there does not speak as a device needs. 587 with upgrade, or 465 secure. |",
             })
     void mail(int code, String step, Knot knot, String remedy, Integer minutes) {
         var judged =

@@ -63,7 +63,7 @@ class InterfaceController {
         String macs = String.join(
                 " ",
                 b.interfaces().stream().map(InterfaceWork.InterfaceRequest::mac).toList());
-        return conflicts.guard(new Conflicts.Wanted(endpoint.siteId(), endpoint.segmentId(), null, macs), () -> {
+        return conflicts.guard(endpoint.siteId(), endpoint.segmentId(), () -> {
             work.keep(id, expected, b, by.getName());
             return of(id);
         });

@@ -102,7 +102,7 @@ class Intake {
     private Judged judge(long siteId, String text, Wish wish) {
         var read = read(text, wish);
         var seen = read.parsed().drafts().stream()
-                .filter(d -> d.address().isPresent() && d.mac().isPresent())
+                .filter(d -> d.seen() && d.address().isPresent() && d.mac().isPresent())
                 .toList();
         var problems = new ArrayList<>(read.parsed().problems());
         var result = problems.isEmpty() && wish.make()
@@ -125,11 +125,11 @@ class Intake {
     }
 
     private static Parsed problem(String message) {
-        return new Parsed(List.of(), List.of(), List.of(new Remark(1, "", message)));
+        return new Parsed(Optional.empty(), List.of(), List.of(), List.of(new Remark(1, "", message)));
     }
 
     private Read read(String text, Wish wish) {
-        if (wish.source() != Source.SHEET) return new Read(List.of(), Map.of(), Listing.read(text));
+        if (wish.source() != Source.SHEET) return new Read(List.of(), Map.of(), Listing.read(text, clock.instant()));
         try {
             var sheet = Sheet.read(text);
             var columns = wish.columns().isEmpty() ? sheet.match() : wish.columns();
@@ -158,6 +158,7 @@ class Intake {
         return new Ground(
                 plan.segments(),
                 plan.living(),
+                plan.occupied(clock.instant()),
                 macs,
                 plan.endpoints().stream()
                         .map(e -> e.name().toLowerCase(Locale.ROOT))

@@ -75,8 +75,6 @@ class IntakeController {
         var wish = new Wish(source, make, home, columns(columns));
         return preview
                 ? intake.preview(siteId, text, wish)
-                : conflicts.guard(
-                        new Conflicts.Wanted(siteId, 0, null, null),
-                        () -> intake.take(siteId, text, wish, by.getName()));
+                : conflicts.guard(siteId, 0, () -> intake.take(siteId, text, wish, by.getName()));
     }
 }

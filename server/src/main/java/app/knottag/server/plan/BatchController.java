@@ -35,7 +35,8 @@ class BatchController {
             Principal by) {
         if (preview) return batches.preview(siteId, b);
         return conflicts.guard(
-                new Conflicts.Wanted(siteId, b.segmentId(), null, null),
+                siteId,
+                b.segmentId(),
                 () -> idempotency.once(
                         by.getName(),
                         key,

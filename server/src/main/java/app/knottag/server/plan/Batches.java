@@ -5,6 +5,7 @@ import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.log.Words;
 import app.knottag.core.plan.Method;
+import app.knottag.core.plan.Occupied;
 import app.knottag.core.plan.Placement;
 import app.knottag.core.plan.Placement.Request;
 import app.knottag.core.series.Series.Counts;
@@ -12,6 +13,7 @@ import app.knottag.server.site.SiteStore.PartnerRow;
 import app.knottag.server.site.Sites;
 import app.knottag.server.web.Problem;
 import jakarta.validation.constraints.NotNull;
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -59,14 +61,23 @@ class Batches {
     private final SitePlans plans;
     private final Sites sites;
     private final Kinds kinds;
+    private final Clock clock;
 
-    Batches(Endpoints endpoints, EndpointStore store, Proposals proposals, SitePlans plans, Sites sites, Kinds kinds) {
+    Batches(
+            Endpoints endpoints,
+            EndpointStore store,
+            Proposals proposals,
+            SitePlans plans,
+            Sites sites,
+            Kinds kinds,
+            Clock clock) {
         this.endpoints = endpoints;
         this.store = store;
         this.proposals = proposals;
         this.plans = plans;
         this.sites = sites;
         this.kinds = kinds;
+        this.clock = clock;
     }
 
     /** Reads “1 to 8, 11” as numbers in order. */
@@ -123,6 +134,7 @@ class Batches {
                                 Map.of());
                     });
         });
+        var occupied = plans.occupied(siteId, clock.instant());
         var requests = new ArrayList<Request>();
         var names = names(siteId, kind.name(), members.size());
         for (int i = 0; i < members.size(); i++) {
@@ -132,7 +144,7 @@ class Batches {
                     .flatMap(s -> Sites.plain(s).address(segment.prefix(), n.get()));
             requests.add(new Request(name, own, List.of()));
         }
-        return new Placement(sites.plain(segment), plans.living(siteId))
+        return new Placement(sites.plain(segment), occupied)
                 .place(requests)
                 .match(
                         placed -> {
@@ -151,7 +163,7 @@ class Batches {
                                                 .partner(siteId, series, n)
                                                 .map(p -> p.name())
                                                 .orElse(""),
-                                        reason(given, segment.prefix())));
+                                        reason(given, segment.prefix(), occupied)));
                             }
                             return new BatchView(true, rows, "", List.of());
                         },
@@ -167,9 +179,15 @@ class Batches {
         return names;
     }
 
-    private static String reason(Placement.Given given, Ipv4Prefix prefix) {
-        if (given.asWanted()) return given.request().wanted().isPresent() ? "By its number." : "The next safe one.";
-        return given.request().wanted().get() + " is not free in " + prefix + "; the safest free one instead.";
+    private static String reason(Placement.Given given, Ipv4Prefix prefix, Occupied occupied) {
+        String doubt = occupied.doubtful().getOrDefault(given.choice().address(), "");
+        String look = doubt.isEmpty() ? "" : " Doubtful: " + doubt + ". Look before you give it.";
+        if (given.asWanted())
+            return (given.request().wanted().isPresent() ? "By its number." : "The next safe one.") + look;
+        var wanted = given.request().wanted().get();
+        String holder = occupied.held().getOrDefault(wanted, "");
+        return wanted + (holder.isEmpty() ? " is not free in " + prefix : ": " + holder)
+                + "; the safest free one instead." + look;
     }
 
     @Transactional

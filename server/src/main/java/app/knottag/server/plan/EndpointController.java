@@ -122,7 +122,8 @@ class EndpointController {
             Principal by) {
         sites.site(siteId);
         return conflicts.guard(
-                new Conflicts.Wanted(siteId, b.segmentId(), b.address(), b.mac()),
+                siteId,
+                b.segmentId(),
                 () -> idempotency.once(
                         by.getName(),
                         key,
@@ -145,7 +146,7 @@ class EndpointController {
             Principal by) {
         var was = endpoints.get(id);
         int expected = Etags.required(ifMatch);
-        return conflicts.guard(new Conflicts.Wanted(was.siteId(), was.segmentId(), b.address(), b.mac()), () -> {
+        return conflicts.guard(was.siteId(), was.segmentId(), () -> {
             endpoints.change(id, expected, b, by.getName());
             return one(id);
         });

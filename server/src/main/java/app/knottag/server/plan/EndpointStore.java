@@ -4,6 +4,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
 import java.time.Instant;
 import java.util.List;
+import java.util.Set;
 import org.apache.ibatis.annotations.Arg;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
@@ -180,8 +181,40 @@ public interface EndpointStore {
             "select number from endpoint where series_id = #{seriesId} and retired_at is null and number is not null order by number")
     List<Integer> numbers(long seriesId);
 
-    @Select("select exists (select 1 from endpoint where tag_code = #{code} and retired_at is null)")
-    boolean tagged(String code);
+    /** Codes in use that begin so; one question however many there are. */
+    @Select("select tag_code from endpoint where tag_code like #{start} || '%' and retired_at is null")
+    Set<String> tagCodes(String start);
+
+    /** Holds back others that make names and codes for the same site, until this transaction ends. */
+    @Select("select count(*) from (select pg_advisory_xact_lock(7405, #{siteId}::int)) held")
+    @Options(flushCache = Options.FlushCachePolicy.TRUE)
+    int oneAtATime(long siteId);
+
+    @Select("select name from endpoint where site_id = #{siteId} and serial = #{serial} and retired_at is null limit 1")
+    String withSerial(@Param("siteId") long siteId, @Param("serial") String serial);
+
+    @Select(
+            "select name from endpoint where site_id = #{siteId} and host_name = #{hostName} and retired_at is null limit 1")
+    String withHostName(@Param("siteId") long siteId, @Param("hostName") String hostName);
+
+    @Select("select name from endpoint where series_id = #{seriesId} and number = #{number} and retired_at is null")
+    String withNumber(@Param("seriesId") long seriesId, @Param("number") int number);
+
+    @Select(
+            "select name from endpoint where partner_id = #{partnerId} and partner_port = #{port} and retired_at is null")
+    String withPartnerPort(@Param("partnerId") long partnerId, @Param("port") long port);
+
+    @Select("select name from endpoint where port_id = #{portId} and retired_at is null")
+    String onPort(long portId);
+
+    /** Gear and number of a port beside this one that nobody is on and no outlet is patched to. */
+    @Select("""
+            select g.name || ' ' || p.number from port p join gear g on g.id = p.gear_id
+            where p.gear_id = (select gear_id from port where id = #{portId}) and p.role = 'LAN'
+                and not exists (select 1 from endpoint e where e.port_id = p.id and e.retired_at is null)
+                and not exists (select 1 from outlet o where o.port_id = p.id)
+            order by p.number limit 1""")
+    String nextFreePort(long portId);
 
     @Select("""
             insert into endpoint (site_id, segment_id, kind, kind_version, name, host_name, series_id, number, address, method, service_port, partner_id,

@@ -56,6 +56,7 @@ public class Endpoints {
     private final Interfaces interfaces;
     private final InterfaceStore interfaceStore;
     private final RoundStore rounds;
+    private final Conflicts conflicts;
     private final Kinds kinds;
     private final Log log;
     private final Clock clock;
@@ -69,6 +70,7 @@ public class Endpoints {
             Interfaces interfaces,
             InterfaceStore interfaceStore,
             RoundStore rounds,
+            Conflicts conflicts,
             Kinds kinds,
             Log log,
             Clock clock) {
@@ -80,6 +82,7 @@ public class Endpoints {
         this.interfaces = interfaces;
         this.interfaceStore = interfaceStore;
         this.rounds = rounds;
+        this.conflicts = conflicts;
         this.kinds = kinds;
         this.log = log;
         this.clock = clock;
@@ -190,7 +193,10 @@ public class Endpoints {
         var ends = input.ends(wanted.place(), wanted.outlet(), wanted.switchPort());
         String hostName = input.hostName(wanted.hostName());
         input.refuse();
+        if (address != null) conflicts.refuseReserved(siteId, wanted.segmentId(), Ipv4Address.parse(address), name);
         var numbered = number == null ? Optional.<SeriesRow>empty() : series;
+        // Names and codes are made here, so that two at once never make the same.
+        store.oneAtATime(siteId);
         Long placeId = wires.place(siteId, ends.place());
         long id = store.add(new Written(
                 0,
@@ -258,9 +264,10 @@ public class Endpoints {
 
     private String tagCode(long siteId, Kind kind, Integer number) {
         String site = sites.site(siteId).code();
+        var used = store.tagCodes(site + "-" + kind.codeLetter());
         for (int n = number == null ? 1 : number; ; n++) {
             String code = TagCode.of(site, kind.codeLetter() + n);
-            if (!store.tagged(code)) return code;
+            if (!used.contains(code)) return code;
         }
     }
 
@@ -287,6 +294,8 @@ public class Endpoints {
                     .orElse(null);
         input.refuse();
         var next = address == null ? null : Ipv4Address.parse(address);
+        if (next != null && !next.equals(was.address()))
+            conflicts.refuseReserved(was.siteId(), was.segmentId(), next, name);
         Long placeId = wires.place(was.siteId(), ends.place());
         var row = new Written(
                 id,
@@ -368,6 +377,14 @@ public class Endpoints {
         if (store.move(id, to) == 0) throw Etags.stale();
         runbooks.undo(was, true);
         changed(was, "endpoint moved", reason, by);
+    }
+
+    /** An endpoint that keeps its address is told another mask, gateway or resolver: what was typed and proved is not so any more. */
+    @Transactional
+    public void refit(long id, String reason, String by) {
+        var was = get(id);
+        runbooks.undo(was, true);
+        changed(was, "endpoint told other figures", reason, by);
     }
 
     /** Gives a partner another address; whoever was proved with the old one has to be proved again. */

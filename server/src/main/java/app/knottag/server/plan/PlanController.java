@@ -12,6 +12,7 @@ import app.knottag.core.address.TrustedRange;
 import app.knottag.core.hardware.Gear.Role;
 import app.knottag.core.hardware.Wiring;
 import app.knottag.core.kind.Kinds;
+import app.knottag.core.kind.Protocol;
 import app.knottag.core.plan.Conflict;
 import app.knottag.core.plan.FirewallRules;
 import app.knottag.core.plan.FirewallRules.Rule;
@@ -137,7 +138,7 @@ class PlanController {
         for (var p : plan.partners())
             if (segment.prefix().contains(p.address()))
                 marks.add(new TapeMark(0, p.address().number() - network, p.name(), "TIGHT", false));
-        var free = new Placement(sites.plain(segment), plan.living())
+        var free = new Placement(sites.plain(segment), plan.occupied(clock.instant()))
                 .freeStretches().stream().map(r -> stretch(r, network)).toList();
         return new TapeView(marks, free, elsewhere, segment.nextPrefix());
     }
@@ -193,6 +194,8 @@ class PlanController {
     @GetMapping("/api/sites/{siteId}/firewall")
     List<Rule> firewall(@PathVariable long siteId) {
         var partners = siteStore.partners(siteId).stream().collect(Collectors.toMap(SiteStore.PartnerRow::id, p -> p));
+        var resolvers = siteStore.segments(siteId).stream()
+                .collect(Collectors.toMap(SiteStore.SegmentRow::id, Sites::resolvers));
         var talkers = store.all(siteId).stream()
                 .filter(e -> e.address() != null)
                 .map(e -> {
@@ -203,10 +206,15 @@ class PlanController {
                             Optional.ofNullable(e.servicePort()),
                             partner.map(SiteStore.PartnerRow::name),
                             partner.map(SiteStore.PartnerRow::address),
-                            kinds.get(e.kind()).talks());
+                            Optional.ofNullable(e.partnerPort()),
+                            kinds.get(e.kind()).talks(),
+                            resolvers.getOrDefault(e.segmentId(), List.of()));
                 })
                 .toList();
-        return FirewallRules.of(talkers);
+        var services = siteStore.services(siteId).stream()
+                .map(s -> new FirewallRules.Listed(s.name(), Protocol.valueOf(s.protocol()), s.host(), s.port()))
+                .toList();
+        return FirewallRules.of(talkers, services);
     }
 
     /** A range that some device is told to trust, and who needs it; the hosts by name or address. */

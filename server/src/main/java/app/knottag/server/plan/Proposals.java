@@ -90,7 +90,7 @@ class Proposals {
         var kind = kinds.find(q.kind())
                 .orElseThrow(() -> Problem.field("kind", "no-such-kind", "There is no kind “" + q.kind() + "”."));
         var segment = sites.segmentOf(siteId, q.segmentId());
-        var planner = new Planner(sites.plain(segment), plans.living(siteId));
+        var planner = new Planner(sites.plain(segment), plans.occupied(siteId, clock.instant()));
         var at = q.at() != null && planner.isFree(q.at()) ? q.at() : null;
         var series = endpoints
                 .seriesOf(siteId, kind, q.seriesId())
@@ -173,13 +173,13 @@ class Proposals {
     private Optional<String> verdict(long siteId, Ipv4Address address) {
         var verdict = FreeVerdict.of(address, plans.evidence(siteId), clock.instant());
         if (verdict.voices().isEmpty()) return Optional.empty();
-        return Optional.of(
-                (verdict.verdict() == Verdict.PROBABLY_FREE ? "Probably free" : "Doubtful: held by " + verdict.holder())
-                        + ", " + verdict.confidence() + " % sure: "
-                        + String.join(
-                                ", ",
-                                verdict.voices().stream().map(Proposals::said).toList())
-                        + ".");
+        return Optional.of((verdict.verdict() == Verdict.PROBABLY_FREE
+                        ? "Probably free"
+                        : "Doubtful: " + verdict.holder() + " was seen there")
+                + ", " + verdict.confidence() + " % sure: "
+                + String.join(
+                        ", ", verdict.voices().stream().map(Proposals::said).toList())
+                + ".");
     }
 
     private static String said(FreeVerdict.Voice v) {

@@ -80,7 +80,7 @@ class RenumberController {
             @PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, Principal by) {
         int expected = Etags.required(ifMatch);
         var row = renumberings.get(id);
-        return conflicts.guard(new Conflicts.Wanted(row.siteId(), row.segmentId(), null, null), () -> {
+        return conflicts.guard(row.siteId(), row.segmentId(), () -> {
             renumberings.tick(id, expected, by.getName());
             return one(id);
         });
@@ -91,7 +91,7 @@ class RenumberController {
             @PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, Principal by) {
         int expected = Etags.required(ifMatch);
         var row = renumberings.get(id);
-        return conflicts.guard(new Conflicts.Wanted(row.siteId(), row.segmentId(), null, null), () -> {
+        return conflicts.guard(row.siteId(), row.segmentId(), () -> {
             renumberings.untick(id, expected, by.getName());
             return one(id);
         });

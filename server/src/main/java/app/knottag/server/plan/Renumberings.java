@@ -120,13 +120,14 @@ class Renumberings {
         if (row.nextPrefix() != null)
             throw Problem.conflict(
                     "prefix", "renumbering", "This segment is being renumbered already. Finish that first.", Map.of());
-        var next = read(row, b).segment();
+        var filled = read(row, b);
+        var becomes = new Renumbering.Ground(filled.segment(), Sites.resolvers(filled.row()));
         var plan = plans.plan(siteId);
         var old = plan.segments().stream()
                 .filter(s -> s.id() == segmentId)
                 .findFirst()
                 .orElseThrow();
-        return Renumbering.plan(plan, old, next)
+        return Renumbering.plan(plan, old, becomes)
                 .match(
                         planned -> new RenumberPlan(
                                 planned.moves().stream()
@@ -139,7 +140,11 @@ class Renumberings {
                                         .toList(),
                                 planned.staying(),
                                 planned.changedHosts(),
-                                RenumberSteps.of(planned.moves(), Renumbering.movers(plan, old), old.segment(), next),
+                                RenumberSteps.of(
+                                        planned,
+                                        Renumbering.movers(plan, old),
+                                        new Renumbering.Ground(old.segment(), old.resolvers()),
+                                        becomes),
                                 "",
                                 List.of()),
                         impossible -> new RenumberPlan(
@@ -226,7 +231,10 @@ class Renumberings {
     }
 
     private static boolean changesSomething(Step step) {
-        return step.kind() == Kind.MOVE || step.kind() == Kind.PARK || step.kind() == Kind.ROUTER;
+        return step.kind() == Kind.MOVE
+                || step.kind() == Kind.PARK
+                || step.kind() == Kind.REFIT
+                || step.kind() == Kind.ROUTER;
     }
 
     private List<Step> steps(RenumberStore.Row row) {
@@ -259,6 +267,11 @@ class Renumberings {
 
     private void move(Step step, Ipv4Address to, String by) {
         if (step.mover() == null) return;
+        if (step.kind() == Kind.REFIT) {
+            if (step.mover() > 0 && endpoints.get(step.mover()).retiredAt() == null)
+                endpoints.refit(step.mover(), "Renumbering: " + step.title(), by);
+            return;
+        }
         String reason = "Renumbering: " + step.title();
         if (step.mover() < 0) endpoints.movePartner(-step.mover(), to, reason, by);
         else if (endpoints.get(step.mover()).retiredAt() == null) endpoints.move(step.mover(), to, reason, by);

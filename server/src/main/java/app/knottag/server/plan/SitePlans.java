@@ -4,6 +4,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.plan.FreeVerdict.Evidence;
 import app.knottag.core.plan.Method;
+import app.knottag.core.plan.Occupied;
 import app.knottag.core.plan.Sighting;
 import app.knottag.core.plan.Sighting.Source;
 import app.knottag.core.plan.SitePlan;
@@ -14,11 +15,14 @@ import app.knottag.core.plan.SitePlan.PlannedSeries;
 import app.knottag.server.hardware.Wires;
 import app.knottag.server.intake.SightingStore;
 import app.knottag.server.site.SiteStore;
+import app.knottag.server.site.SiteStore.PoolRow;
+import app.knottag.server.site.SiteStore.SegmentRow;
 import app.knottag.server.site.Sites;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.EnumMap;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
@@ -47,14 +51,7 @@ public class SitePlans {
         var pools = store.pools(siteId);
         var wiring = wires.wiring(siteId);
         return new SitePlan(
-                store.segments(siteId).stream()
-                        .map(s -> new PlannedSegment(
-                                s.id(),
-                                s.name(),
-                                sites.plain(s, pools),
-                                Sites.resolvers(s),
-                                Duration.ofMinutes(s.leaseMinutes())))
-                        .toList(),
+                store.segments(siteId).stream().map(s -> segment(s, pools)).toList(),
                 store.series(siteId).stream()
                         .map(s -> new PlannedSeries(
                                 s.id(),
@@ -69,7 +66,15 @@ public class SitePlans {
                         .toList(),
                 wiring.cords(),
                 wiring.room(RESERVE_PORTS),
-                sightings.latest(siteId).stream().map(SitePlans::plain).toList());
+                sightings.latest(siteId).stream().map(SitePlans::plain).toList(),
+                services(siteId));
+    }
+
+    /** Services that the site lists by an address, not by a name. */
+    private List<SitePlan.Listed> services(long siteId) {
+        return store.services(siteId).stream()
+                .flatMap(s -> Ipv4Address.read(s.host()).map(a -> new SitePlan.Listed(s.name(), a)).stream())
+                .toList();
     }
 
     private static PlannedEndpoint plain(EndpointStore.Row e) {
@@ -98,23 +103,50 @@ public class SitePlans {
                 Optional.ofNullable(s.leaseEnds()));
     }
 
-    /** Names of those that hold addresses on a site: endpoints and partners. */
-    public Map<Ipv4Address, String> living(long siteId) {
-        var living = new HashMap<Ipv4Address, String>();
-        store.partners(siteId).forEach(p -> living.put(p.address(), p.name()));
-        for (var h : endpoints.holders(siteId)) if (h.address() != null) living.put(h.address(), h.name());
-        return living;
+    /** What no endpoint may be given although nobody is on record there. */
+    Map<Ipv4Address, String> reserved(long siteId) {
+        return ground(siteId, List.of(), List.of()).reserved();
+    }
+
+    /** Who is in the way of one more: who holds an address by plan, and who was seen at one. */
+    Occupied occupied(long siteId, Instant now) {
+        return ground(siteId, endpoints.all(siteId), sightings.latest(siteId)).occupied(now);
+    }
+
+    /** The plan without cords and runs, as far as an address is concerned. */
+    private SitePlan ground(long siteId, List<EndpointStore.Row> rows, List<SightingStore.SightingRow> seen) {
+        var pools = store.pools(siteId);
+        return new SitePlan(
+                store.segments(siteId).stream().map(s -> segment(s, pools)).toList(),
+                List.of(),
+                rows.stream().map(SitePlans::plain).toList(),
+                store.partners(siteId).stream()
+                        .map(p -> new PlannedPartner(p.id(), p.name(), p.address()))
+                        .toList(),
+                List.of(),
+                List.of(),
+                seen.stream().map(SitePlans::plain).toList(),
+                services(siteId));
+    }
+
+    private PlannedSegment segment(SegmentRow s, List<PoolRow> pools) {
+        return new PlannedSegment(
+                s.id(), s.name(), sites.plain(s, pools), Sites.resolvers(s), Duration.ofMinutes(s.leaseMinutes()));
     }
 
     /** Everything that speaks for or against an address being free. */
-    public Evidence evidence(long siteId) {
+    Evidence evidence(long siteId) {
+        var rows = endpoints.all(siteId);
+        var seen = sightings.latest(siteId);
+        var plan = ground(siteId, rows, seen);
         var macs = new HashMap<Mac, String>();
-        for (var h : endpoints.holders(siteId)) if (h.mac() != null) macs.put(h.mac(), h.name());
+        for (var e : rows) if (e.mac() != null) macs.put(e.mac(), e.name());
         var looks = new EnumMap<Source, Instant>(Source.class);
         for (var look : sightings.looks(siteId)) looks.put(Source.valueOf(look.source()), look.at());
         return new Evidence(
-                living(siteId),
-                sightings.latest(siteId).stream().map(SitePlans::plain).toList(),
+                plan.segments().stream().map(PlannedSegment::segment).toList(),
+                plan.living(),
+                plan.sightings(),
                 looks,
                 macs);
     }

@@ -15,6 +15,7 @@ import jakarta.validation.constraints.DecimalMax;
 import jakarta.validation.constraints.DecimalMin;
 import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -86,16 +87,24 @@ class DiagnosisController {
     private final Confirm confirm;
     private final Targets targets;
     private final Log log;
+    private final Clock clock;
     private final CauseBook book = CauseBook.shipped();
 
     DiagnosisController(
-            Endpoints endpoints, RoundStore rounds, Diagnoses diagnoses, Confirm confirm, Targets targets, Log log) {
+            Endpoints endpoints,
+            RoundStore rounds,
+            Diagnoses diagnoses,
+            Confirm confirm,
+            Targets targets,
+            Log log,
+            Clock clock) {
         this.endpoints = endpoints;
         this.rounds = rounds;
         this.diagnoses = diagnoses;
         this.confirm = confirm;
         this.targets = targets;
         this.log = log;
+        this.clock = clock;
     }
 
     /** Diagnoses what is handed in; keeps nothing. */
@@ -159,7 +168,7 @@ class DiagnosisController {
     record PastedFinding(String words, boolean fits) {}
 
     /** What a pasted text says of an endpoint; {@code weighed} when it was taken into a search for the cause. */
-    record PastedView(String form, List<PastedFinding> findings, boolean weighed) {}
+    record PastedView(String form, boolean sure, List<PastedFinding> findings, boolean weighed) {}
 
     /** Reads what another tool or the device said, and weighs it when something fails. The text itself is not kept. */
     @Transactional
@@ -169,7 +178,7 @@ class DiagnosisController {
         if (body.text().length() > Pasted.LONGEST)
             throw Problem.field("text", "too-long", "At most " + Pasted.LONGEST + " characters are read.");
         var endpoint = endpoints.get(id);
-        var read = Pasted.read(body.text(), targets.required(endpoint), endpoint.switchPort());
+        var read = Pasted.read(body.text(), targets.required(endpoint), endpoint.switchPort(), clock.instant());
         var round = rounds.latest(id);
         boolean weighed = round != null
                 && !read.looks().isEmpty()
@@ -181,6 +190,7 @@ class DiagnosisController {
                 .after(read.findings()));
         return new PastedView(
                 read.form().words(),
+                read.sure(),
                 read.findings().stream()
                         .map(f -> new PastedFinding(f.words(), f.fits()))
                         .toList(),

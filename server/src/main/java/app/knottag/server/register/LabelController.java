@@ -4,7 +4,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.InterfaceChoice;
 import app.knottag.core.hardware.LabelText;
 import app.knottag.core.hardware.Mac;
-import app.knottag.core.intake.Listing;
+import app.knottag.core.intake.TextReader;
 import app.knottag.core.kind.Kind.Label;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.LabelOrder;
@@ -17,6 +17,7 @@ import app.knottag.server.runbook.Runbooks;
 import app.knottag.server.web.Problem;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumSet;
@@ -58,14 +59,21 @@ class LabelController {
     private final InterfaceStore interfaces;
     private final Runbooks runbooks;
     private final Kinds kinds;
+    private final Clock clock;
 
     LabelController(
-            Endpoints endpoints, EndpointStore store, InterfaceStore interfaces, Runbooks runbooks, Kinds kinds) {
+            Endpoints endpoints,
+            EndpointStore store,
+            InterfaceStore interfaces,
+            Runbooks runbooks,
+            Kinds kinds,
+            Clock clock) {
         this.endpoints = endpoints;
         this.store = store;
         this.interfaces = interfaces;
         this.runbooks = runbooks;
         this.kinds = kinds;
+        this.clock = clock;
     }
 
     /** What is still to be read of an endpoint and where, what is hidden first in front. */
@@ -133,17 +141,13 @@ class LabelController {
         var e = endpoints.get(id);
         if (b.text().length() > MOST_TEXT)
             throw Problem.field("text", "too-long", "That table is too long. Paste the lines of this segment alone.");
-        var parsed = Listing.read(b.text());
-        if (!parsed.problems().isEmpty()) {
-            var p = parsed.problems().get(0);
-            throw Problem.field("text", "unreadable", "Line " + p.line() + ": " + p.message());
-        }
+        var read = TextReader.read(b.text(), clock.instant());
         var own = interfaces.of(id).stream().map(InterfaceRow::plain).toList();
         var others = interfaces.ofSite(e.siteId()).stream()
                 .filter(i -> i.endpointId() != id)
                 .collect(Collectors.toMap(InterfaceRow::mac, InterfaceRow::endpointId, (a, c) -> a));
         var found = new ArrayList<Candidate>();
-        for (var d : parsed.drafts()) {
+        for (var d : read.rows()) {
             if (d.mac().isEmpty()) continue;
             Mac mac = d.mac().get();
             boolean there = e.address() != null

@@ -60,7 +60,8 @@ class SwapController {
         int expected = Etags.required(ifMatch);
         var e = endpoints.get(id);
         return conflicts.guard(
-                new Conflicts.Wanted(e.siteId(), e.segmentId(), null, b.mac()),
+                e.siteId(),
+                e.segmentId(),
                 () -> idempotency.once(
                         by.getName(),
                         key,

@@ -44,6 +44,11 @@ public class Sites {
         var segment = segment(segmentId);
         if (segment.siteId() != siteId)
             throw Problem.field("segmentId", "other-site", "That segment belongs to another site.");
+        if (store.segments(siteId).stream().noneMatch(s -> s.id() == segmentId))
+            throw Problem.field(
+                    "segmentId",
+                    "segment-removed",
+                    segment.name() + " was removed from the site sheet. Choose a segment that is there.");
         return segment;
     }
 
