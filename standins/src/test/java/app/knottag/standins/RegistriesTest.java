@@ -60,7 +60,7 @@ class RegistriesTest {
         var read = RegistryReader.read(RegistryForm.HOST_BLOCKS, bench.reservations());
         assertThat(read.entries().stream().map(r -> r.entry().name())).containsExactly("pgb-pay4", "pgb-pay5");
         // Its leases are read as any lease list is.
-        assertThat(Listing.read(bench.leases()).drafts().stream()
+        assertThat(Listing.read(bench.leases(), java.time.Instant.now()).drafts().stream()
                         .filter(d -> d.name().equals("till-4"))
                         .map(d -> d.address().orElseThrow() + " " + d.mac().orElseThrow()))
                 .containsExactly("10.44.16.54 00:00:5E:00:53:2B");

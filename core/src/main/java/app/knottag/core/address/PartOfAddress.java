@@ -22,15 +22,25 @@ final class PartOfAddress {
                 && groups.subList(0, filled).stream().allMatch(g -> !g.text().isEmpty() && g.value() <= 255);
         if (!part || context.segment().isEmpty()) return Optional.empty();
         var prefix = context.segment().get().prefix();
-        int fixedGroups = Math.min(filled, prefix.prefixLength() / 8);
-        for (int i = 0; i < fixedGroups; i++)
-            if (groups.get(i).value() != prefix.network().group(i))
+        int fixed = Math.min(filled * 8, prefix.prefixLength());
+        for (int i = 0; i < filled; i++) {
+            // Of a group that the prefix length cuts only its first bits are the network's.
+            int bits = Math.min(8, fixed - i * 8);
+            if (bits > 0
+                    && groups.get(i).value() >> 8 - bits != prefix.network().group(i) >> 8 - bits)
                 return Optional.of(Finding.at(
                         Code.OTHER_NETWORK_PART,
                         cut.dotted() + " is not the beginning of " + prefix
                                 + ": wrong socket, wrong VLAN or wrong site. Stop, and move the lead before typing.",
                         groups.get(i).start()));
-        String message = cut.dotted() + " agrees with " + prefix + ". Type only the rest.";
+        }
+        boolean otherBeginning =
+                context.expected().filter(x -> !x.startsWith(cut.dotted())).isPresent();
+        String message = cut.dotted()
+                + (otherBeginning
+                        ? " lies in " + prefix + ", but " + context.expected().get()
+                                + " begins otherwise. Type all of it."
+                        : " agrees with " + prefix + ". Type only the rest.");
         var rest = context.expected()
                 .filter(e -> e.startsWith(cut.dotted()))
                 .map(List::of)

@@ -9,7 +9,6 @@ import app.knottag.core.hardware.MacReader;
 import app.knottag.core.intake.Draft.Parsed;
 import app.knottag.core.intake.Draft.Remark;
 import app.knottag.core.log.Words;
-import app.knottag.core.reading.Finding;
 import app.knottag.core.reading.Reading;
 import java.io.IOException;
 import java.io.StringReader;
@@ -38,15 +37,108 @@ public final class Sheet {
 
     /** What a column may mean; the words are those that people write above it, in small letters. */
     public enum Column {
-        NAME("name", "device", "endpoint", "what", "label", "description"),
-        KIND("kind", "type", "category"),
-        NUMBER("number", "no", "nr", "till", "register"),
-        ADDRESS("address", "ip", "ip address", "ipv4", "ip-address"),
-        MAC("mac", "mac address", "ethernet", "hardware address"),
-        SERIAL("serial", "serial number", "s/n", "sn"),
-        PLACE("place", "room", "location", "where"),
-        OUTLET("outlet", "wall", "socket", "data point"),
-        PORT("port", "switch port", "switch", "patched to");
+        NAME(
+                "name",
+                "device",
+                "endpoint",
+                "what",
+                "label",
+                "description",
+                "bezeichnung",
+                "gerät",
+                "geraet",
+                "nom",
+                "appareil",
+                "nombre",
+                "dispositivo",
+                "equipo",
+                "désignation",
+                "descripción",
+                "beschreibung",
+                "hostname",
+                "host name",
+                "host",
+                "gerätename"),
+        KIND("kind", "type", "category", "art", "typ", "gerätetyp", "genre", "tipo", "clase"),
+        NUMBER(
+                "number",
+                "no",
+                "nr",
+                "till",
+                "register",
+                "nummer",
+                "kasse",
+                "numéro",
+                "numero",
+                "número",
+                "caisse",
+                "caja"),
+        ADDRESS(
+                "address",
+                "ip",
+                "ip address",
+                "ipv4",
+                "ip-address",
+                "adresse",
+                "ip-adresse",
+                "adresse ip",
+                "ipv4-adresse",
+                "dirección",
+                "dirección ip",
+                "direccion ip",
+                "adresse ipv4",
+                "ip addr"),
+        MAC(
+                "mac",
+                "mac address",
+                "ethernet",
+                "hardware address",
+                "mac-adresse",
+                "adresse mac",
+                "dirección mac",
+                "direccion mac",
+                "mac-address",
+                "mac addr",
+                "physical address",
+                "physische adresse"),
+        SERIAL(
+                "serial",
+                "serial number",
+                "s/n",
+                "sn",
+                "seriennummer",
+                "serien-nr.",
+                "numéro de série",
+                "no de série",
+                "número de serie",
+                "numero de serie",
+                "serial no"),
+        PLACE(
+                "place",
+                "room",
+                "location",
+                "where",
+                "raum",
+                "ort",
+                "standort",
+                "lieu",
+                "salle",
+                "emplacement",
+                "lugar",
+                "sala",
+                "ubicación",
+                "platz"),
+        OUTLET("outlet", "wall", "socket", "data point", "dose", "netzwerkdose", "prise", "toma", "datendose"),
+        PORT(
+                "port",
+                "switch port",
+                "switch",
+                "patched to",
+                "switchport",
+                "anschluss",
+                "port du switch",
+                "puerto",
+                "puerto del switch");
 
         private final Set<String> words;
 
@@ -105,6 +197,19 @@ public final class Sheet {
                                 headers.get(i).toLowerCase(Locale.ROOT).strip())
                         && !match.containsValue(i)) match.putIfAbsent(column, i);
         return match;
+    }
+
+    /** Returns the names of columns that hold something and mean nothing here, in their order. */
+    public List<String> unused(Map<Column, Integer> columns) {
+        var unused = new ArrayList<String>();
+        for (int i = 0; i < headers.size(); i++) {
+            int at = i;
+            boolean filled =
+                    rows.stream().anyMatch(r -> at < r.size() && !r.get(at).isBlank());
+            if (filled && !columns.containsValue(i))
+                unused.add(headers.get(i).isBlank() ? "column " + (i + 1) : headers.get(i));
+        }
+        return List.copyOf(unused);
     }
 
     /**
@@ -201,15 +306,8 @@ public final class Sheet {
             String text = cell(column);
             if (text.isEmpty()) return Optional.empty();
             var reading = reader.apply(text);
-            if (reading.usable() && !reading.value().contains("::")) return Optional.of(reading.value());
-            problem(
-                    column,
-                    reading.findings().stream()
-                            .filter(f -> f.code().refuses() || reading.value() == null)
-                            .map(Finding::message)
-                            .findFirst()
-                            .orElse("Only IPv4 can be read here."));
-            return Optional.empty();
+            reading.refusal().ifPresent(why -> problem(column, why));
+            return reading.kept();
         }
     }
 }

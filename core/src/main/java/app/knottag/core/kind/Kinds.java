@@ -106,10 +106,9 @@ public final class Kinds {
         return Optional.ofNullable(byId.get(id)).map(v -> v.lastEntry().getValue());
     }
 
-    /** Returns one version of a kind, or the latest when that one is not known. */
-    public Kind get(String id, int version) {
-        var latest = get(id);
-        return byId.get(id).getOrDefault(version, latest);
+    /** Returns one version of a kind, or empty when that one is not known. */
+    public Optional<Kind> find(String id, int version) {
+        return Optional.ofNullable(byId.get(id)).map(v -> v.get(version));
     }
 
     /**

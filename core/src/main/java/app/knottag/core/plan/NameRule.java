@@ -22,6 +22,7 @@ public record NameRule(String pattern) {
 
     private static final List<String> PARTS = List.of("site", "kind", "series", "number", "place");
     private static final Pattern PART = Pattern.compile("\\{([a-z]*)}");
+    private static final Pattern RESERVED_WORD = Pattern.compile("[0-9]+[smhdw]?|infinite|ignore");
     private static final Pattern NAME = Pattern.compile("[a-z0-9]([a-z0-9-]{0,13}[a-z0-9])?");
 
     /** The rule of a site that has set none. */
@@ -109,6 +110,14 @@ public record NameRule(String pattern) {
         if (name.length() > LONGEST)
             return Optional.of("A host name has at most " + LONGEST + " characters; “" + name + "” has " + name.length()
                     + ". Old file sharing would cut it.");
+        // Reservation files take such a word for the length of a lease, or for an order of theirs.
+        if (RESERVED_WORD.matcher(name).matches())
+            return Optional.of(
+                    "“" + name
+                            + "” means something else in reservation files: a length of time, or an order. Put a letter or a word before it.");
+        if (name.length() > 3 && name.startsWith("--", 2))
+            return Optional.of("Two hyphens at the third and fourth place are kept for other alphabets (RFC 5891): “"
+                    + name + "”.");
         return NAME.matcher(name).matches()
                 ? Optional.empty()
                 : Optional.of(

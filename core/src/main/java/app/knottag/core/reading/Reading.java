@@ -2,6 +2,7 @@ package app.knottag.core.reading;
 
 import com.fasterxml.jackson.annotation.JsonProperty;
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -28,5 +29,27 @@ public record Reading(
     @JsonProperty("usable")
     public boolean usable() {
         return value != null && findings.stream().noneMatch(f -> f.code().refuses());
+    }
+
+    /** Returns why a list cannot take it over, or empty; lists have IPv4 addresses so far. */
+    public Optional<String> refusal() {
+        if (usable())
+            return ipv6()
+                    ? Optional.of(value + " is an IPv6 address; lists have IPv4 addresses here.")
+                    : Optional.empty();
+        return findings.stream()
+                .filter(f -> f.code().refuses() || value == null)
+                .map(Finding::message)
+                .findFirst()
+                .or(() -> Optional.of("This cannot be read."));
+    }
+
+    /** Returns the value when nothing forbids keeping it in a list. */
+    public Optional<String> kept() {
+        return refusal().isPresent() ? Optional.empty() : Optional.of(value);
+    }
+
+    private boolean ipv6() {
+        return notes.stream().anyMatch(n -> n.code() == Note.Code.IPV6);
     }
 }

@@ -8,7 +8,6 @@ import app.knottag.core.address.Purpose;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.hardware.MacReader;
 import app.knottag.core.log.Words;
-import app.knottag.core.reading.Finding;
 import app.knottag.core.reading.Reading;
 import java.io.IOException;
 import java.io.StringReader;
@@ -17,7 +16,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -166,6 +167,7 @@ public final class RegisterFile {
         private final List<RegisterRow> rows = new ArrayList<>();
         private final List<Problem> problems = new ArrayList<>();
         private final Map<String, Long> firstLine = new HashMap<>();
+        private final Map<Ipv4Prefix, Long> prefixes = new LinkedHashMap<>();
         private CSVRecord record;
         private long line;
 
@@ -235,9 +237,10 @@ public final class RegisterFile {
                     number("partner_test_port", 65_535)));
             prefix.ifPresent(p -> address.filter(a -> !p.usable(a))
                     .ifPresent(a -> problem("address", a + " is no address for a device in " + p + ".")));
-            twice("name", name);
-            address.ifPresent(a -> twice("address", a.toString()));
-            mac.ifPresent(m -> twice("mac", m.toString()));
+            twice("name", name.toLowerCase(Locale.ROOT), name);
+            prefix.ifPresent(this::overlaps);
+            address.ifPresent(a -> twice("address", a.toString(), a.toString()));
+            mac.ifPresent(m -> twice("mac", m.toString(), m.toString()));
             return problems.size() == before ? row : Optional.empty();
         }
 
@@ -249,9 +252,21 @@ public final class RegisterFile {
             problems.add(new Problem(line, column, message));
         }
 
-        private void twice(String column, String value) {
-            Long first = value.isEmpty() ? null : firstLine.putIfAbsent(column + " " + value, line);
+        private void twice(String column, String key, String value) {
+            Long first = key.isEmpty() ? null : firstLine.putIfAbsent(column + " " + key, line);
             if (first != null) problem(column, value + " stands on line " + first + " already.");
+        }
+
+        /** Segments of a site never overlap: one prefix is the segment, or the other. */
+        private void overlaps(Ipv4Prefix prefix) {
+            if (prefixes.containsKey(prefix)) return;
+            prefixes.forEach((other, first) -> {
+                if (other.overlaps(prefix))
+                    problem(
+                            "prefix",
+                            prefix + " overlaps " + other + " of line " + first + ". Which of the two is the segment?");
+            });
+            prefixes.put(prefix, line);
         }
 
         private String words(String column, boolean needed) {
@@ -280,15 +295,8 @@ public final class RegisterFile {
         }
 
         private Optional<String> read(String column, Reading reading) {
-            if (reading.usable() && !reading.value().contains("::")) return Optional.of(reading.value());
-            problem(
-                    column,
-                    reading.findings().stream()
-                            .filter(f -> f.code().refuses() || reading.value() == null)
-                            .map(Finding::message)
-                            .findFirst()
-                            .orElse("Only IPv4 can be read here so far."));
-            return Optional.empty();
+            reading.refusal().ifPresent(why -> problem(column, why));
+            return reading.kept();
         }
     }
 }

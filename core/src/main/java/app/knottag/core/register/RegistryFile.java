@@ -209,6 +209,9 @@ public final class RegistryFile {
     /** Makes host labels (RFC 1123) of names; two names never become the same label in one file. */
     private static final class Labels {
         private final Map<String, String> byName = new HashMap<>();
+        /** Room is left for a number behind it; a label has at most 63 (RFC 1035). */
+        private static final int LONGEST = 58;
+
         private final HashSet<String> used = new HashSet<>();
 
         String of(String name) {
@@ -216,10 +219,13 @@ public final class RegistryFile {
                 String plain = Normalizer.normalize(n.replace("ß", "ss"), Normalizer.Form.NFD)
                         .replaceAll("\\p{M}", "")
                         .toLowerCase(Locale.ROOT)
-                        .replaceAll("[^a-z0-9]+", "-")
+                        .replaceAll("[^a-z0-9-]+", "-")
                         .replaceAll("^-+|-+$", "");
-                String label = plain.isEmpty() ? "unit" : plain.length() > 60 ? plain.substring(0, 60) : plain;
-                for (int i = 2; !used.add(label); i++) label = plain + "-" + i;
+                String body = plain.isEmpty() ? "unit" : plain.length() > LONGEST ? plain.substring(0, LONGEST) : plain;
+                // As a host name of its own it would be a length of time in some files.
+                if (body.matches("[0-9]+[smhdw]?|infinite|ignore")) body = "unit-" + body;
+                String label = body;
+                for (int i = 2; !used.add(label); i++) label = body + "-" + i;
                 return label;
             });
         }

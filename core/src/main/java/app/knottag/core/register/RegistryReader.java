@@ -7,7 +7,6 @@ import app.knottag.core.address.Purpose;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.hardware.MacReader;
 import app.knottag.core.log.Words;
-import app.knottag.core.reading.Finding;
 import app.knottag.core.reading.Reading;
 import app.knottag.core.register.RegisterFile.Problem;
 import java.io.IOException;
@@ -85,16 +84,8 @@ public final class RegistryReader {
     }
 
     private Optional<String> value(long line, String column, Reading reading) {
-        if (reading.usable() && !reading.value().contains("::")) return Optional.of(reading.value());
-        problem(
-                line,
-                column,
-                reading.findings().stream()
-                        .filter(f -> f.code().refuses() || reading.value() == null)
-                        .map(Finding::message)
-                        .findFirst()
-                        .orElse("Only IPv4 can be read here."));
-        return Optional.empty();
+        reading.refusal().ifPresent(why -> problem(line, column, why));
+        return reading.kept();
     }
 
     private Optional<Mac> mac(long line, String text) {

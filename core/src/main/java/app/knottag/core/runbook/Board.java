@@ -56,7 +56,12 @@ public record Board(List<Turn> lines) {
             Knot knot,
             long minutes,
             long left,
-            String because) {}
+            String because) {
+
+        private Turn saying(String why) {
+            return new Turn(state, endpoint, name, place, step, title, knot, minutes, left, why);
+        }
+    }
 
     /** Puts the jobs in order; those whose runbook is done up to the confirmation are not on the board. */
     public static Board of(List<Job> jobs, Instant now) {
@@ -71,8 +76,36 @@ public record Board(List<Turn> lines) {
                 .thenComparingLong(r -> r.line().minutes())
                 .thenComparing(r -> r.line().name()));
         var lines = new ArrayList<Turn>();
-        for (var r : ranked) lines.add(lines.isEmpty() && r.line().state() == State.NEXT ? now(r.line()) : r.line());
+        for (int i = 0; i < ranked.size(); i++) {
+            var line = because(ranked, i);
+            lines.add(lines.isEmpty() && line.state() == State.NEXT ? now(line) : line);
+        }
         return new Board(lines);
+    }
+
+    /** The reason that decided: what tells it from the one behind it, which is seldom the only thing that could be said. */
+    private static Turn because(List<Ranked> ranked, int i) {
+        var r = ranked.get(i);
+        if (r.urgency() != Urgency.HANDS) return r.line();
+        var hands = ranked.stream().filter(o -> o.urgency() == Urgency.HANDS).toList();
+        int at = hands.indexOf(r);
+        String alone = r.tail() + " min of it run by themselves";
+        if (hands.size() == 1) return r.line().saying("It is the only one that needs your hands now.");
+        if (at > 0)
+            return r.line()
+                    .saying(
+                            r.tail() == 0
+                                    ? "Nothing of it runs by itself any more."
+                                    : r.tail() < hands.get(at - 1).tail()
+                                            ? alone + ", less than of "
+                                                    + hands.get(at - 1).line().name() + "."
+                                            : alone + ", as of "
+                                                    + hands.get(at - 1).line().name() + ".");
+        return r.line()
+                .saying(
+                        r.tail() > hands.get(1).tail()
+                                ? alone + ", more than of any other: the sooner begun, the more runs beside you."
+                                : "Nothing makes one of these more urgent than another; this is the first by name.");
     }
 
     /** Returns the one thing to do now, or empty when everything runs by itself. */
@@ -159,17 +192,7 @@ public record Board(List<Turn> lines) {
                     record.wantsWaysOut()
                             ? "It failed " + record.tries() + " times: another way stands there."
                             : "Its last try failed.");
-        long waits = waits(job.runbook());
-        return ranked(
-                Urgency.HANDS,
-                job,
-                step,
-                record.knot(),
-                0,
-                tail,
-                waits > 0
-                        ? "It still has " + waits + " min to run by itself: the sooner begun, the more runs beside you."
-                        : "Nothing of it runs by itself any more.");
+        return ranked(Urgency.HANDS, job, step, record.knot(), 0, tail, "");
     }
 
     private static Ranked ranked(

@@ -28,7 +28,8 @@ public record CallSheet(List<Heard> fields, int right, int of) {
 
     private static Heard heard(SheetRow row, EndpointPlan plan, String text) {
         if (text.isEmpty()) return new Heard(row.field().name(), row.label(), false, false, "");
-        var reading = AddressReader.read(text, EndpointPlan.purpose(row.field()), plan.context(row.value()));
+        var reading =
+                AddressReader.read(Spoken.figures(text), EndpointPlan.purpose(row.field()), plan.context(row.value()));
         boolean right = row.value().equals(reading.value());
         return new Heard(
                 row.field().name(), row.label(), true, right, right ? "" : GateJudge.said(reading, row.value()));

@@ -61,16 +61,12 @@ public record ClockReading(long seconds, boolean holds, String words, String rem
         String by = length(Math.abs(off)) + (off > 0 ? " ahead" : " behind");
         long hours = Math.round(off / 3600.0);
         boolean wholeHours = hours != 0 && Math.abs(off - hours * 3600) <= NEAR_A_ZONE && Math.abs(hours) <= 14;
-        boolean summer = zone.getRules().isDaylightSavings(now);
-        if (wholeHours && Math.abs(hours) == 1 && zone.getRules().nextTransition(now) != null)
+        var season = season(now, zone);
+        if (season.isPresent() && Math.abs(Math.abs(off) - season.get().shift()) <= NEAR_A_ZONE)
             return new ClockReading(
                     off,
                     false,
-                    by + ": an hour, so "
-                            + (summer == off < 0
-                                    ? "its summer time is off"
-                                    : "it keeps summer time in winter, or its zone is one too far east")
-                            + ".",
+                    by + ": " + season.get().because(off > 0) + ".",
                     "Set its zone to " + zone + " and its summer time to automatic; then look again.");
         if (wholeHours)
             return new ClockReading(
@@ -90,6 +86,30 @@ public record ClockReading(long seconds, boolean holds, String words, String rem
                                 ? ": certificates and sign-ins fail with that, and times on record are wrong."
                                 : ": it drifts. Nothing fails yet; times on record are off by that much."),
                 "Set its clock, and give it a time server so that it stays right.");
+    }
+
+    /** Summer or winter at the site, and by how many seconds its clock is put forward for the summer. */
+    private record Season(boolean summer, long shift) {
+
+        /** Why a clock is ahead or behind by just that shift, likelier first. */
+        String because(boolean ahead) {
+            if (summer)
+                return ahead
+                        ? "its zone is one too far east, or it adds summer time twice"
+                        : "its summer time is off, or its zone is one too far west";
+            return ahead
+                    ? "it keeps summer time in winter, or its zone is one too far east"
+                    : "its zone is one too far west; there is no summer time now";
+        }
+    }
+
+    /** By the next change of the clock (IANA time zone data): in summer it goes back. Empty where no clock is changed. */
+    private static Optional<Season> season(Instant now, ZoneId zone) {
+        var next = zone.getRules().nextTransition(now);
+        if (next == null || Duration.between(now, next.getInstant()).toDays() > 366) return Optional.empty();
+        long shift =
+                next.getOffsetBefore().getTotalSeconds() - next.getOffsetAfter().getTotalSeconds();
+        return Optional.of(new Season(shift > 0, Math.abs(shift)));
     }
 
     /**

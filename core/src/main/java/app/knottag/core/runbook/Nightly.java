@@ -1,15 +1,18 @@
 package app.knottag.core.runbook;
 
 import java.time.Instant;
-import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.time.zone.ZoneOffsetTransition;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.TreeSet;
 
 /**
  * Restarts at night, one after the other, clear of whatever the site does at night and of the hours that a clock change
@@ -75,14 +78,12 @@ public record Nightly(List<Slot> slots, List<String> clashes, List<String> leftO
                 open.add(r);
             }
         }
-        var leftOver = new ArrayList<String>();
-        for (var r : open) {
-            int at = FIRST;
-            while (at + r.minutes() <= DAY
-                    && meets(taken, at, at + r.minutes() + MARGIN_MINUTES).isPresent()) at += STEP;
-            if (at + r.minutes() <= DAY) keep(r, at, taken, slots, true);
-            else leftOver.add(r.name());
-        }
+        var fullest = fill(open, taken);
+        for (var placed : fullest.at().entrySet()) keep(placed.getKey(), placed.getValue(), taken, slots, true);
+        var leftOver = open.stream()
+                .filter(r -> !fullest.at().containsKey(r))
+                .map(Restart::name)
+                .toList();
         slots.sort(Comparator.comparing(Slot::from).thenComparing(Slot::name));
         return new Nightly(
                 List.copyOf(slots),
@@ -91,13 +92,66 @@ public record Nightly(List<Slot> slots, List<String> clashes, List<String> leftO
                 changes.stream().map(Busy::what).toList());
     }
 
+    /** Where restarts go, by the minute of the day, which may be past midnight. */
+    private record Filling(Map<Restart, Integer> at) {}
+
+    /** In their order when all fit; else in the order by which most of them fit, short ones or long ones first. */
+    private static Filling fill(List<Restart> open, List<Span> taken) {
+        Filling best = null;
+        for (Comparator<Restart> order : List.<Comparator<Restart>>of(
+                (a, b) -> 0,
+                Comparator.comparingInt(Restart::minutes),
+                Comparator.comparingInt(Restart::minutes).reversed())) {
+            for (boolean round : List.of(true, false)) {
+                if (best != null && best.at().size() == open.size()) return best;
+                var filling = fill(open.stream().sorted(order).toList(), new ArrayList<>(taken), round);
+                if (best == null || filling.at().size() > best.at().size()) best = filling;
+            }
+        }
+        return best;
+    }
+
+    private static Filling fill(List<Restart> open, List<Span> taken, boolean round) {
+        var at = new LinkedHashMap<Restart, Integer>();
+        for (var r : open) {
+            int found = -1;
+            for (int candidate : starts(taken, round))
+                if (found < 0 && free(taken, candidate, candidate + r.minutes() + MARGIN_MINUTES)) found = candidate;
+            if (found < 0) continue;
+            at.put(r, found);
+            taken.addAll(around(found, found + r.minutes() + MARGIN_MINUTES, r.name()));
+        }
+        return new Filling(at);
+    }
+
+    /** Every fifth minute round the clock; and where something ends, when round figures waste room. */
+    private static List<Integer> starts(List<Span> taken, boolean round) {
+        var starts = new TreeSet<Integer>();
+        for (int at = FIRST; at < FIRST + DAY; at += STEP) starts.add(at);
+        if (!round) for (var s : taken) starts.add(s.until() % DAY < FIRST ? s.until() % DAY + DAY : s.until() % DAY);
+        return List.copyOf(starts);
+    }
+
+    private static boolean free(List<Span> taken, int begin, int end) {
+        return around(begin, end, "").stream()
+                .allMatch(part -> meets(taken, part.from(), part.until()).isEmpty());
+    }
+
+    /** A stretch as minutes of one day, cut at midnight. */
+    private static List<Span> around(int begin, int end, String what) {
+        int a = begin % DAY, b = a + end - begin;
+        return b <= DAY ? List.of(new Span(a, b, what)) : List.of(new Span(a, DAY, what), new Span(0, b - DAY, what));
+    }
+
     private static void keep(Restart r, int at, List<Span> taken, List<Slot> slots, boolean changed) {
-        taken.add(new Span(at, at + r.minutes() + MARGIN_MINUTES, r.name() + " restarts"));
+        taken.addAll(around(at, at + r.minutes() + MARGIN_MINUTES, r.name() + " restarts"));
         slots.add(new Slot(r.endpoint(), r.name(), time(at), time(at + r.minutes()), changed));
     }
 
     private static Optional<String> clash(Restart r, int at, List<Span> taken) {
-        return meets(taken, at, at + r.minutes() + MARGIN_MINUTES)
+        return around(at, at + r.minutes() + MARGIN_MINUTES, "").stream()
+                .flatMap(part -> meets(taken, part.from(), part.until()).stream())
+                .findFirst()
                 .map(s -> r.name() + " at " + time(at) + ": " + s.what() + " from " + time(s.from()) + " to "
                         + time(s.until()) + ".");
     }
@@ -119,13 +173,17 @@ public record Nightly(List<Slot> slots, List<String> clashes, List<String> leftO
         var end = now.plus(DAYS_AHEAD, ChronoUnit.DAYS);
         ZoneOffsetTransition next = zone.getRules().nextTransition(now);
         while (next != null && next.getInstant().isBefore(end)) {
-            LocalDate day = next.getDateTimeBefore().toLocalDate();
-            var a = next.getDateTimeBefore().toLocalTime();
-            var b = next.getDateTimeAfter().toLocalTime();
+            // The clock is put back from a to b: what comes twice is b until a, and where that ends at midnight its
+            // day is the day of b (Cairo, Santiago, Beirut).
+            LocalDateTime a = next.getDateTimeBefore(), b = next.getDateTimeAfter();
             found.add(
                     next.isGap()
-                            ? new Busy(a, b, "the clock skips this hour on " + day)
-                            : new Busy(b, a, "the clock repeats this hour on " + day));
+                            ? new Busy(
+                                    a.toLocalTime(), b.toLocalTime(), "the clock skips this hour on " + a.toLocalDate())
+                            : new Busy(
+                                    b.toLocalTime(),
+                                    a.toLocalTime(),
+                                    "the clock repeats this hour on " + b.toLocalDate()));
             next = zone.getRules().nextTransition(next.getInstant());
         }
         return found;

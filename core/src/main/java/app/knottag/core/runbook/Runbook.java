@@ -4,6 +4,7 @@ import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.kind.StepOrder;
 import app.knottag.core.knot.Knot;
+import app.knottag.core.reach.Bond.Change;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.EnumSet;
@@ -86,15 +87,28 @@ public record Runbook(Kind kind, List<StepRecord> records) {
         return records.stream().anyMatch(r -> r.knot() != Knot.OPEN);
     }
 
-    /** Returns the keys of the steps that a change of the address, or only of MAC, serial or partner, undoes. */
-    public static List<String> undoneBy(Kind kind, boolean addressChanged) {
-        var gates = addressChanged
-                ? EnumSet.of(GateType.TYPE_SHEET, GateType.READ_BACK, GateType.ADDRESS_SHOWN, GateType.CONFIRMED)
-                : EnumSet.of(GateType.CONFIRMED);
+    /** Returns the keys of the steps that changes undo: what was typed and read back no longer stands, nor its proof. */
+    public static List<String> undoneBy(Kind kind, Set<Change> changes) {
+        if (changes.isEmpty()) return List.of();
+        var gates = EnumSet.of(GateType.CONFIRMED);
+        if (changes.contains(Change.ADDRESS) || changes.contains(Change.SETTINGS)) gates.add(GateType.ADDRESS_SHOWN);
+        boolean typed = changes.contains(Change.ADDRESS)
+                || changes.contains(Change.SETTINGS)
+                || kind.menu().stream().anyMatch(f -> holds(f.field(), changes));
+        if (typed) gates.addAll(EnumSet.of(GateType.LEARNED, GateType.TYPE_SHEET, GateType.READ_BACK));
         return kind.steps().stream()
                 .filter(s -> gates.contains(s.gate().type()))
                 .map(Kind.Step::key)
                 .toList();
+    }
+
+    /** Whether a field of the menu holds something that changed. */
+    private static boolean holds(Kind.Field field, Set<Change> changes) {
+        return switch (field) {
+            case SERVICE_PORT -> changes.contains(Change.SERVICE_PORT);
+            case PARTNER_ADDRESS, PARTNER_PORT -> changes.contains(Change.PARTNER);
+            default -> false;
+        };
     }
 
     /** How a running wait stands. */

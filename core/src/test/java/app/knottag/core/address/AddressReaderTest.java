@@ -288,4 +288,30 @@ class AddressReaderTest {
                         .isEqualTo(address.toString());
         }
     }
+
+    @DisplayName("A part that a device fills in agrees by bits, not by groups; brute force over every second group")
+    @Test
+    void partsAgreeByBits() {
+        for (int length : new int[] {12, 16, 20, 23, 24}) {
+            var prefix = Ipv4Prefix.around(Ipv4Address.parse("10.44.16.0"), length);
+            var context = new AddressContext(
+                    Optional.of(new Segment(prefix, Optional.empty(), List.of())), Set.of(), Optional.empty());
+            for (int group = 0; group < 256; group++) {
+                for (String part : List.of("10." + group + ".", "10.44." + group + ".")) {
+                    String from = part + "0.0.0.0";
+                    boolean meets = prefix.overlaps(Ipv4Prefix.around(
+                            Ipv4Address.parse(
+                                    String.join(".", List.of(from.split("\\.")).subList(0, 4))),
+                            8 * (part.split("\\.").length)));
+                    var code = AddressReader.read(part, Purpose.ADDRESS, context)
+                            .findings()
+                            .get(0)
+                            .code();
+                    assertThat(code)
+                            .as(part + " in " + prefix)
+                            .isEqualTo(meets ? Finding.Code.PART_OF_ADDRESS : Finding.Code.OTHER_NETWORK_PART);
+                }
+            }
+        }
+    }
 }

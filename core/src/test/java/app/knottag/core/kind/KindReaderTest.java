@@ -126,10 +126,8 @@ class KindReaderTest {
         kinds.add(KindReader.read(CLOCK.replace("version: 2", "version: 3").replace("name: Time clock", "name: Clock"))
                 .kind());
         assertThat(kinds.get("time-clock").name()).isEqualTo("Clock");
-        assertThat(kinds.get("time-clock", 2)).isSameAs(first);
-        assertThat(kinds.get("time-clock", 99).name())
-                .as("a version nobody knows any more")
-                .isEqualTo("Clock");
+        assertThat(kinds.find("time-clock", 2).orElseThrow()).isSameAs(first);
+        assertThat(kinds.find("time-clock", 99)).as("a version nobody knows").isEmpty();
         assertThat(kinds.all()).hasSize(Kinds.SHIPPED.size());
     }
 }

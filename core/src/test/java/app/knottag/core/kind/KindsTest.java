@@ -7,11 +7,14 @@ import app.knottag.core.kind.Kind.Field;
 import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.knot.Knot;
 import app.knottag.core.log.Words;
+import app.knottag.core.reach.Bond;
 import app.knottag.core.runbook.Runbook;
 import app.knottag.core.runbook.Standing;
 import app.knottag.core.runbook.Standing.Station;
 import java.util.EnumMap;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -58,14 +61,23 @@ class KindsTest {
                 .hasMessageStartingWith("no kind “toaster”; there are [counter-payment-terminal");
     }
 
-    @DisplayName("Another address undoes what rests on it; another MAC only the proof")
-    @ParameterizedTest(name = "address changed {0}: {1}")
+    @DisplayName("Another address or setting undoes what was typed; another MAC, place or partner only the proof")
+    @ParameterizedTest(name = "{0}: {1}")
     @CsvSource(
             delimiter = '|',
-            value = {"true | address read-back restart confirm", "false | confirm"})
-    void undone(boolean addressChanged, String keys) {
-        assertThat(Runbook.undoneBy(Kinds.shipped().get("counter-payment-terminal"), addressChanged))
+            value = {
+                "ADDRESS      | address read-back restart confirm",
+                "SETTINGS     | address read-back restart confirm",
+                "UNIT         | confirm",
+                "PLACE        | confirm",
+                "PARTNER      | confirm",
+                "SERVICE_PORT | address read-back confirm",
+            })
+    void undone(Bond.Change change, String keys) {
+        assertThat(Runbook.undoneBy(Kinds.shipped().get("counter-payment-terminal"), EnumSet.of(change)))
                 .isEqualTo(List.of(keys.split(" ")));
+        assertThat(Runbook.undoneBy(Kinds.shipped().get("counter-payment-terminal"), Set.of()))
+                .isEmpty();
     }
 
     @DisplayName("The knot of a station is its worst one, and what is begun is finished first")

@@ -17,6 +17,7 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** How long registrations hold, also on the two nights of the year that are not 24 hours long. */
 class LifetimeTest {
@@ -158,5 +159,46 @@ class LifetimeTest {
             assertThat(r.due(at("2026-10-25T00:01", BERLIN), BERLIN)).isTrue();
         });
         assertThat(Set.of(list.get(0).what())).containsExactly(Reminders.What.RENEW);
+    }
+
+    @DisplayName(
+            "Passes last elapsed hours: as many as counting the minutes of the stay one by one gives, on both changes")
+    @ParameterizedTest(name = "{0} to {1}")
+    @CsvSource({
+        "2026-10-24T02:30, 2026-10-26T02:30",
+        "2026-10-24T17:30, 2026-10-26T17:00",
+        "2026-10-25T00:00, 2026-10-26T00:00",
+        "2026-03-28T12:00, 2026-03-30T12:00",
+        "2026-03-28T12:00, 2026-03-30T13:00",
+    })
+    void passesByTheMinute(String from, String until) {
+        var begin = at(from, BERLIN);
+        int passes = 0, left = 0;
+        for (var minute = begin; minute.isBefore(at(until, BERLIN)); minute = minute.plusSeconds(60)) {
+            if (left == 0) {
+                passes++;
+                left = 24 * 60;
+            }
+            left--;
+        }
+        assertThat(GuestPasses.of(
+                                begin,
+                                at(until, BERLIN),
+                                new Lifetime(Unit.HOURS, 24),
+                                new Hours(LocalTime.MIN, LocalTime.MAX),
+                                BERLIN)
+                        .registrations())
+                .isEqualTo(passes);
+    }
+
+    @DisplayName("Lines of a calendar have at most 75 octets, and unfolded they are what they were")
+    @ParameterizedTest(name = "{0}")
+    @ValueSource(strings = {"a", "ä", "€", "\uD83D\uDE00"})
+    void folds(String letter) {
+        String text = "BEGIN:VCALENDAR\r\nSUMMARY:" + letter.repeat(120) + "\r\nEND:VCALENDAR\r\n";
+        String folded = CalendarText.fold(text);
+        assertThat(folded.split("\r\n"))
+                .allMatch(l -> l.getBytes(java.nio.charset.StandardCharsets.UTF_8).length <= 75);
+        assertThat(folded.replace("\r\n ", "")).isEqualTo(text);
     }
 }

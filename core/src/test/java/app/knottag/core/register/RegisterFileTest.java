@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.hardware.Mac;
-import app.knottag.core.log.Secrets;
 import app.knottag.core.register.RegisterFile.Problem;
 import app.knottag.core.tag.TagCode;
 import java.util.List;
@@ -95,6 +94,22 @@ class RegisterFileTest {
         });
     }
 
+    @DisplayName("Lines that the database would refuse are told by line")
+    @ParameterizedTest(name = "{0}: {1} {2}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "a,10.80.0.0/24;A,10.80.0.0/24 | name | A stands on line 2 already.",
+                "a,10.80.0.0/24;b,10.80.0.0/25 | prefix | 10.80.0.0/25 overlaps 10.80.0.0/24 of line 2. Which of the two is the segment?",
+            })
+    void clashingLines(String rows, String column, String message) {
+        var text = new StringBuilder("name,kind,prefix\n");
+        for (String row : rows.split(";"))
+            text.append(row.replace(",", ",time-clock,")).append('\n');
+        assertThat(RegisterFile.read(text.toString(), KINDS).problems())
+                .containsExactly(new Problem(3, column, message));
+    }
+
     @DisplayName("A file that is no register is refused as a whole")
     @ParameterizedTest(name = "{1}")
     @CsvSource(
@@ -114,24 +129,6 @@ class RegisterFileTest {
                 .extracting(Problem::message)
                 .asString()
                 .startsWith(message);
-    }
-
-    @DisplayName("Secrets are found in free words, plain talk about them is not")
-    @ParameterizedTest(name = "{0}: {1}")
-    @CsvSource(
-            nullValues = "-",
-            value = {
-                "Password: tulip42, 'password, PIN or key'",
-                "admin pwd=Xy12!, 'password, PIN or key'",
-                "the PIN is 4711, 'password, PIN or key'",
-                "card 4111 1111 1111 1111 used, card number",
-                "Password changed and kept in the safe, -",
-                "PIN pad beside till 4, -",
-                "Outlet F-07 behind the counter, -",
-                "serial 4111 1111 1111 1112, -",
-            })
-    void findsSecrets(String text, String what) {
-        assertThat(Secrets.in(text).orElse(null)).isEqualTo(what);
     }
 
     @DisplayName("A tag code's check character catches every single wrong character")

@@ -89,7 +89,19 @@ class BoardTest {
         assertThat(board.lines().stream().map(l -> l.state() + " " + l.endpoint()))
                 .containsExactly("NOW 5", "NEXT 4", "NEXT 3", "NEXT 2", "NEXT 1", "RUNS 6");
         assertThat(board.lines().get(3).because())
-                .isEqualTo("It still has 57 min to run by itself: the sooner begun, the more runs beside you.");
+                .isEqualTo(
+                        "57 min of it run by themselves, more than of any other: the sooner begun, the more runs beside you.");
+        assertThat(board.lines().get(4).because()).endsWith(" min of it run by themselves, less than of Unit 2.");
+        assertThat(Board.of(List.of(job(1, PRINTER, 0, Knot.OPEN, null)), at(0))
+                        .lines()
+                        .get(0)
+                        .because())
+                .isEqualTo("It is the only one that needs your hands now.");
+        assertThat(Board.of(List.of(job(1, PRINTER, 0, Knot.OPEN, null), job(2, PRINTER, 0, Knot.OPEN, null)), at(0))
+                        .lines()
+                        .get(0)
+                        .because())
+                .isEqualTo("Nothing makes one of these more urgent than another; this is the first by name.");
         assertThat(Board.of(List.of(), at(0)).now()).isEmpty();
         assertThat(Board.of(List.of(job(1, PRINTER, 5, Knot.OPEN, null)), at(0)).lines())
                 .as("only the confirmation is left")

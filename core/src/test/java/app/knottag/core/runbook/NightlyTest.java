@@ -60,6 +60,9 @@ class NightlyTest {
                 "Asia/Kolkata  | 00:00-23:00=work | 6 | 0 | 0",
                 "Asia/Kolkata  | 00:00-23:40=work | 2 | 4 | 0",
                 "Europe/Berlin | 00:00-00:00=none | 6 | 0 | 2",
+                "Asia/Kolkata  | 00:50-00:10=work | 4 | 2 | 0",
+                "Asia/Kolkata  | 00:20-23:40=work | 4 | 2 | 0",
+                "Asia/Kolkata  | 03:27-02:47=work | 4 | 2 | 0",
             })
     void nights(String zone, String hours, int placed, int left, int changes) {
         var restarts = new ArrayList<Restart>();
@@ -95,5 +98,37 @@ class NightlyTest {
                 assertThat(open || skipped).as(slot.toString()).isFalse();
             }
         }
+    }
+
+    @DisplayName("Where the clock is put back at midnight the hour that comes twice is that of the day before")
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "Africa/Cairo     | the clock repeats this hour on 2027-10-28 | 23:00",
+                "America/Santiago | the clock repeats this hour on 2027-04-03 | 23:00",
+                "Asia/Beirut      | the clock repeats this hour on 2027-10-30 | 23:00",
+                "Europe/Berlin    | the clock repeats this hour on 2027-10-31 | 02:00",
+            })
+    void repeatedHour(String zone, String change, LocalTime from) {
+        // Judged by the clock itself: that hour of that day has two instants.
+        var day = java.time.LocalDate.parse(change.substring(change.length() - 10));
+        assertThat(ZoneId.of(zone).getRules().getValidOffsets(day.atTime(from).plusMinutes(30)))
+                .hasSize(2);
+        var plan =
+                Nightly.place(List.of(restart(1, 4, from.plusMinutes(10).toString())), List.of(), ZoneId.of(zone), NOW);
+        assertThat(plan.changes()).contains(change);
+        assertThat(plan.clashes()).singleElement().asString().contains("this hour on 2027-");
+    }
+
+    /** The most restarts of one length that fit a night, by counting. */
+    @ParameterizedTest(name = "a night of {0} minutes from {1}, restarts of {2}")
+    @CsvSource({"40, 00:10, 5", "60, 23:35, 7", "55, 23:50, 10", "90, 02:02, 12", "20, 00:00, 15"})
+    void aNightIsFilled(int night, LocalTime from, int minutes) {
+        var restarts = new ArrayList<Restart>();
+        for (int i = 1; i <= 12; i++) restarts.add(restart(i, minutes, null));
+        var busy = new Busy(from.plusMinutes(night), from, "open");
+        var plan = Nightly.place(restarts, List.of(busy), ZoneId.of("Asia/Kolkata"), NOW);
+        assertThat(plan.slots()).hasSize(night / (minutes + Nightly.MARGIN_MINUTES));
     }
 }

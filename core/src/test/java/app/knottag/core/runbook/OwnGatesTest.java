@@ -17,6 +17,7 @@ import app.knottag.core.runbook.Runbook.Pace;
 import app.knottag.core.runbook.Surroundings.Other;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.HashMap;
 import java.util.List;
@@ -130,7 +131,7 @@ class OwnGatesTest {
                 // its clock, 14:05:20 in Berlin
                 "time-clock | clock | shown=2026-06-10 14:05 |",
                 "time-clock | clock | shown=10.06.2026 14:06:10 |",
-                "time-clock | clock | shown=2026-06-10 13:05:20 | 60 min behind: an hour, so its summer time is off.",
+                "time-clock | clock | shown=2026-06-10 13:05:20 | 60 min behind: its summer time is off, or its zone is one too far west.",
                 "time-clock | clock | shown=2026-06-10 12:05 | 2 h behind: whole hours, so its zone is wrong, not its clock.",
                 "time-clock | clock | shown=2026-06-10 14:08:20 | 3 min ahead: it drifts. Nothing fails yet; times on record are off by that much.",
                 "time-clock | clock | shown=2026-06-10 14:25:20; lastRight=2026-05-31 | 20 min ahead: certificates and sign-ins fail with that, and times on record are wrong. Records since 2026-05-31 may be off by up to 20 min: about 2 min more each day, so 10 min on 2026-06-05.",
@@ -304,5 +305,23 @@ class OwnGatesTest {
                     default -> assertThat(fields).isNotEmpty();
                 }
             }
+    }
+
+    @DisplayName("An hour ahead or behind has another reason in summer and in winter, on both halves of the earth")
+    @ParameterizedTest(name = "{0} on {1}, shown {2}: {3}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "Europe/Berlin    | 2026-07-01T12:00:00Z | 2026-07-01T13:00 | 60 min behind: its summer time is off, or its zone is one too far west.",
+                "Europe/Berlin    | 2026-07-01T12:00:00Z | 2026-07-01T15:00 | 60 min ahead: its zone is one too far east, or it adds summer time twice.",
+                "Europe/Berlin    | 2026-01-15T12:00:00Z | 2026-01-15T14:00 | 60 min ahead: it keeps summer time in winter, or its zone is one too far east.",
+                "Europe/Berlin    | 2026-01-15T12:00:00Z | 2026-01-15T12:00 | 60 min behind: its zone is one too far west; there is no summer time now.",
+                "Australia/Sydney | 2026-01-15T02:00:00Z | 2026-01-15T12:00 | 60 min behind: its summer time is off, or its zone is one too far west.",
+                "Australia/Sydney | 2026-07-01T02:00:00Z | 2026-07-01T13:00 | 60 min ahead: it keeps summer time in winter, or its zone is one too far east.",
+                "Australia/Lord_Howe | 2026-01-15T02:00:00Z | 2026-01-15T12:30 | 30 min behind: its summer time is off, or its zone is one too far west.",
+                "Asia/Kolkata     | 2026-07-01T06:30:00Z | 2026-07-01T11:00 | 60 min behind: whole hours, so its zone is wrong, not its clock.",
+            })
+    void anHourOff(String zone, Instant now, LocalDateTime shown, String words) {
+        assertThat(ClockReading.of(shown, now, ZoneId.of(zone)).words()).isEqualTo(words);
     }
 }

@@ -256,4 +256,27 @@ class RunbookTest {
                 .hasMessageContaining(where)
                 .hasMessageContaining(why);
     }
+
+    @DisplayName("What is repeated over the phone is read in the words that were dictated")
+    @ParameterizedTest(name = "“{0}”: {1}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "one zero point four four point one six point five four     | 10.44.16.54",
+                "one oh dot double four dot one six period five four        | 10.44.16.54",
+                "10 point 44 point 16 point 54                              | 10.44.16.54",
+                "two double five point two double five point two five five point zero | 255.255.255.0",
+                "one one one point triple one point niner point seven       | 111.111.9.7",
+                "10.44.16.54                                                | 10.44.16.54",
+                "ten point forty-four                                       | ten point forty-four",
+                "double                                                     | double",
+                "double double four                                         | double double four",
+            })
+    void spokenFigures(String said, String figures) {
+        assertThat(Spoken.figures(said)).isEqualTo(figures);
+        // Whatever the sheet dictates is understood when it is repeated word for word.
+        if (figures.matches("[0-9.]+"))
+            assertThat(Spoken.figures(String.join(" point ", Spoken.groups(figures))))
+                    .isEqualTo(figures);
+    }
 }

@@ -4,6 +4,7 @@ import app.knottag.core.hardware.Interface;
 import app.knottag.core.hardware.Interface.Medium;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.log.Words;
+import app.knottag.core.reach.Bond.Change;
 import app.knottag.core.reading.Finding;
 import app.knottag.server.hardware.InterfaceStore.InterfaceRow;
 import app.knottag.server.log.Log;
@@ -18,6 +19,7 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -82,7 +84,7 @@ class InterfaceWork {
                     .ifPresentOrElse(i -> store.change(i.id(), w), () -> store.add(endpointId, was.siteId(), w));
         var counts =
                 wanted.stream().filter(Interface::counts).map(Interface::mac).findFirst();
-        if (!counts.equals(Optional.ofNullable(was.mac()))) runbooks.undo(was, false);
+        if (!counts.equals(Optional.ofNullable(was.mac()))) runbooks.undo(was, EnumSet.of(Change.UNIT));
         runbooks.stand(endpointId);
         log.write(Log.entry(by, "interfaces changed")
                 .at(was.siteId(), endpointId)
@@ -170,7 +172,7 @@ class InterfaceWork {
                     .orElse(from.name() + " has no interface on record any more."));
         said.addAll(entries.move(adapter.mac(), from, to, by));
         for (var e : List.of(from, to)) {
-            runbooks.undo(e, false);
+            runbooks.undo(e, EnumSet.of(Change.UNIT));
             runbooks.stand(e.id());
             log.write(Log.entry(by, e == from ? "adapter went to " + to.name() : "adapter came from " + from.name())
                     .at(e.siteId(), e.id())

@@ -12,6 +12,7 @@ import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.log.Words;
 import app.knottag.core.plan.NameRule;
+import app.knottag.core.reach.Bond.Change;
 import app.knottag.core.reading.Finding;
 import app.knottag.core.reading.Finding.Code;
 import app.knottag.core.reading.Reading;
@@ -322,14 +323,19 @@ public class Endpoints {
         boolean macChanged =
                 !Objects.equals(mac, was.mac() == null ? null : was.mac().toString());
         if (macChanged) interfaces.count(was.siteId(), id, mac == null ? null : Mac.parse(mac));
-        boolean addressChanged = !Objects.equals(next, was.address());
-        if (addressChanged
-                || macChanged
-                || !row.serial().equals(was.serial())
-                || !Objects.equals(partnerId, was.partnerId())
-                || moved(was, ends)) runbooks.undo(was, addressChanged);
+        runbooks.undo(was, changes(was, row, macChanged, moved(was, ends)));
         if (moved(was, ends)) rounds.addChange(was.id(), RoundStore.Change.MOVE, by);
         changed(was, "endpoint changed", input.reason(), by);
+    }
+
+    private static Set<Change> changes(EndpointStore.Row was, Written is, boolean macChanged, boolean moved) {
+        var changes = EnumSet.noneOf(Change.class);
+        if (!Objects.equals(is.address(), was.address())) changes.add(Change.ADDRESS);
+        if (!is.method().equals(was.method())) changes.add(Change.SETTINGS);
+        if (macChanged || !is.serial().equals(was.serial())) changes.add(Change.UNIT);
+        if (!Objects.equals(is.partnerId(), was.partnerId())) changes.add(Change.PARTNER);
+        if (moved) changes.add(Change.PLACE);
+        return changes;
     }
 
     /** A proof belongs to a place, an outlet and a port: elsewhere it says nothing. What was not known yet is only noted. */
@@ -375,7 +381,7 @@ public class Endpoints {
         var was = get(id);
         if (Objects.equals(to, was.address())) return;
         if (store.move(id, to) == 0) throw Etags.stale();
-        runbooks.undo(was, true);
+        runbooks.undo(was, EnumSet.of(Change.ADDRESS));
         changed(was, "endpoint moved", reason, by);
     }
 
@@ -383,7 +389,7 @@ public class Endpoints {
     @Transactional
     public void refit(long id, String reason, String by) {
         var was = get(id);
-        runbooks.undo(was, true);
+        runbooks.undo(was, EnumSet.of(Change.SETTINGS));
         changed(was, "endpoint told other figures", reason, by);
     }
 
@@ -393,7 +399,7 @@ public class Endpoints {
         siteStore.movePartner(partnerId, to);
         for (long id : store.ofPartner(partnerId)) {
             var was = get(id);
-            runbooks.undo(was, false);
+            runbooks.undo(was, EnumSet.of(Change.PARTNER));
             changed(was, "partner moved", reason, by);
         }
     }

@@ -24,6 +24,7 @@ import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -217,7 +218,7 @@ public class Confirm {
         var round = rounds.latest(endpointId);
         if (round != null) check.look().ifPresent(l -> rounds.keepLook(endpointId, round.id(), l.name(), outcome, by));
         boolean fails = !outcome.equals(check.outcomes().get(0)) && check != Check.OFFICE;
-        if (fails && endpoint.confirmedAt() != null) runbooks.undo(endpoint, false);
+        if (fails && endpoint.confirmedAt() != null) runbooks.undo(endpoint, EnumSet.of(Bond.Change.RESET));
         runbooks.stand(endpointId);
         log.write(Log.entry(by, "looked: " + check.title())
                 .at(endpoint.siteId(), endpointId)

@@ -1,5 +1,6 @@
 package app.knottag.server.register;
 
+import app.knottag.core.register.CalendarText;
 import app.knottag.core.register.LeadTimes;
 import app.knottag.core.register.Reminders.Reminder;
 import app.knottag.server.site.Sites;
@@ -144,7 +145,7 @@ class Calendars {
         for (var r : housekeeping.reminders(siteId)) calendar.add(event(r, site.code(), zone));
         for (var o : housekeeping.leadTimes(siteId).items())
             o.by().filter(d -> !o.item().done()).ifPresent(d -> calendar.add(order(o, d, site.code())));
-        return calendar.toString();
+        return CalendarText.fold(calendar.toString());
     }
 
     private VEvent event(Reminder r, String code, ZoneId zone) {

@@ -53,6 +53,12 @@ public class Nights {
         this.clock = clock;
     }
 
+    private int minutes(EndpointStore.Row e) {
+        return kinds.find(e.kind(), e.kindVersion())
+                .map(k -> k.nightlyMinutes())
+                .orElse(0);
+    }
+
     NightView night(long siteId) {
         String zone = sites.site(siteId).zone();
         var busy = onboard.busy(siteId);
@@ -60,12 +66,8 @@ public class Nights {
                 .filter(f -> f.key().equals(Surroundings.RESTART_AT))
                 .collect(Collectors.toMap(FactRow::endpointId, f -> LocalTime.parse(f.value())));
         var restarts = endpoints.all(siteId).stream()
-                .filter(e -> kinds.get(e.kind(), e.kindVersion()).nightlyMinutes() > 0)
-                .map(e -> new Restart(
-                        e.id(),
-                        e.name(),
-                        kinds.get(e.kind(), e.kindVersion()).nightlyMinutes(),
-                        Optional.ofNullable(set.get(e.id()))))
+                .filter(e -> minutes(e) > 0)
+                .map(e -> new Restart(e.id(), e.name(), minutes(e), Optional.ofNullable(set.get(e.id()))))
                 .toList();
         var plan = Nightly.place(
                 restarts,

@@ -176,9 +176,11 @@ public class RunbookController {
     }
 
     private RunningView running(StepStore.RunningRow r, Instant now) {
-        var kind = kinds.get(r.kind(), r.kindVersion());
-        // A step that is gone from its kind still runs for whoever began it.
-        var step = kind.steps().stream().filter(s -> s.key().equals(r.key())).findFirst();
+        // A step that is gone from its kind, or a kind that is gone, still runs for whoever began it.
+        var step = kinds.find(r.kind(), r.kindVersion()).stream()
+                .flatMap(k -> k.steps().stream())
+                .filter(s -> s.key().equals(r.key()))
+                .findFirst();
         var wait = step.flatMap(s -> s.waiting());
         var pace = wait.map(w -> Runbook.pace(w, r.startedAt(), now)).orElse(Runbook.Pace.USUAL);
         return new RunningView(

@@ -53,6 +53,7 @@ class RunbookViews {
             String caution,
             String needs,
             String recovery,
+            boolean passed,
             List<String> waysOut,
             GateView gate,
             @Nullable WaitView waiting,
@@ -192,7 +193,8 @@ class RunbookViews {
                 step.hint(),
                 step.caution(),
                 step.needs(),
-                runbook.passed(step.key()) ? step.recovery() : "",
+                record.done() ? "" : step.recovery(),
+                runbook.passed(step.key()),
                 record.wantsWaysOut() ? step.waysOut() : List.of(),
                 new GateView(
                         step.gate().type(),

@@ -6,6 +6,7 @@ import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Opening.Danger;
 import app.knottag.core.knot.Knot;
 import app.knottag.core.plan.Method;
+import app.knottag.core.reach.Bond.Change;
 import app.knottag.core.runbook.Board;
 import app.knottag.core.runbook.EndpointPlan;
 import app.knottag.core.runbook.OpenState;
@@ -22,6 +23,7 @@ import app.knottag.server.register.RegistryBook;
 import app.knottag.server.runbook.OnboardStore.FactRow;
 import app.knottag.server.site.SiteStore;
 import app.knottag.server.site.Sites;
+import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
@@ -90,7 +92,14 @@ public class Runbooks {
 
     /** The kind as it was when the runbook was begun. */
     public Kind kind(EndpointStore.Row endpoint) {
-        return kinds.get(endpoint.kind(), endpoint.kindVersion());
+        return kinds.find(endpoint.kind(), endpoint.kindVersion())
+                .orElseThrow(() -> Problem.conflict(
+                        "",
+                        "kind-version-missing",
+                        endpoint.name() + " was begun with version " + endpoint.kindVersion() + " of “"
+                                + kinds.find(endpoint.kind()).map(Kind::name).orElse(endpoint.kind())
+                                + "”, which is not here. A lead brings that file back under Kinds, or puts the endpoint on the version that is there.",
+                        Map.of("version", endpoint.kindVersion())));
     }
 
     /** Loads the runbooks of everything that waits at Onboard, in one go. */
@@ -102,6 +111,7 @@ public class Runbooks {
                 .collect(Collectors.groupingBy(FactRow::endpointId, Collectors.toMap(FactRow::key, FactRow::value)));
         return endpoints.all(siteId).stream()
                 .filter(e -> e.station().equals(Standing.Station.ONBOARD.name()))
+                .filter(e -> kinds.find(e.kind(), e.kindVersion()).isPresent())
                 .map(e -> new Board.Job(
                         e.id(),
                         e.name(),
@@ -221,9 +231,10 @@ public class Runbooks {
 
     /** Puts steps back to open because something they rest on has changed. */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void undo(EndpointStore.Row endpoint, boolean addressChanged) {
+    public void undo(EndpointStore.Row endpoint, Set<Change> changes) {
+        if (changes.isEmpty()) return;
         var runbook = runbook(endpoint);
-        for (String key : Runbook.undoneBy(runbook.kind(), addressChanged))
+        for (String key : Runbook.undoneBy(runbook.kind(), changes))
             if (runbook.record(key).knot() != Knot.OPEN) keep(endpoint.id(), StepRecord.untouched(key));
         endpoints.confirm(endpoint.id(), null, null);
     }

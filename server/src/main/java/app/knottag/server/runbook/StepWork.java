@@ -4,6 +4,7 @@ import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.knot.Knot;
 import app.knottag.core.log.Words;
+import app.knottag.core.reach.Bond.Change;
 import app.knottag.core.runbook.GateJudge;
 import app.knottag.core.runbook.Seals;
 import app.knottag.core.runbook.StepRecord;
@@ -15,6 +16,7 @@ import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -106,7 +108,7 @@ public class StepWork {
             case RESTARTED -> restarted(was);
         };
         runbooks.keep(endpointId, is);
-        if (action == Action.UNTIE) runbooks.undo(endpoint, false);
+        if (action == Action.UNTIE) runbooks.undo(endpoint, EnumSet.of(Change.RESET));
         if (step.gate().type() == GateType.NEW_SEALS && is.knot() == Knot.TIGHT) seals(endpointId, is, by);
         if (step.gate().type() == GateType.ADDRESS_SHOWN && is.knot() == Knot.TIGHT)
             registrations.restarted(endpointId, now);

@@ -4,6 +4,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Gear;
 import app.knottag.core.log.Words;
 import app.knottag.core.plan.NameRule;
+import app.knottag.core.reach.Bond.Change;
 import app.knottag.core.reach.Ground;
 import app.knottag.core.series.Series;
 import app.knottag.server.hardware.WiringStore;
@@ -22,6 +23,7 @@ import app.knottag.server.web.Problem;
 import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.time.ZoneId;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -158,11 +160,11 @@ public class Sheet {
                 || !Sites.resolvers(was).equals(Sites.resolvers(is));
     }
 
-    /** What was proved with the old mask, gateway or resolvers has to be proved again. */
+    /** What was typed, read back and proved with the old mask, gateway or resolvers has to be done again. */
     private void loosen(long siteId, long segmentId) {
         for (var e : endpoints.all(siteId))
-            if (Objects.equals(e.segmentId(), segmentId) && e.confirmedAt() != null) {
-                runbooks.undo(e, false);
+            if (Objects.equals(e.segmentId(), segmentId)) {
+                runbooks.undo(e, EnumSet.of(Change.SETTINGS));
                 runbooks.stand(e.id());
             }
     }
