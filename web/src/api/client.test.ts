@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { asProblem, ok, okWithTag, Problem } from './client';
+import { asProblem, freshKey, keyAfter, ok, okWithTag, Problem } from './client';
 
 const answer = (status: number, error?: unknown, headers = {}) =>
   Promise.resolve({
@@ -45,7 +45,13 @@ describe('answers and problems', () => {
 
   it.each([
     [401, undefined, 'http-401', 'You are signed out. Sign in again; what you typed is kept.'],
-    [500, 'not json', 'http-500', 'The server did not understand.'],
+    [
+      500,
+      'not json',
+      'http-500',
+      'Something went wrong at the server. What you typed is kept; try again in a moment.',
+    ],
+    [400, 'not json', 'http-400', 'The server did not understand.'],
     [
       412,
       { code: 'changed-meanwhile', detail: 'Somebody changed this.' },
@@ -62,5 +68,17 @@ describe('answers and problems', () => {
     const cancelled = new DOMException('gone', 'AbortError');
     expect(await caught(ok(Promise.reject(cancelled)))).toBe(cancelled);
     expect(asProblem(new Error('odd')).message).toBe('odd');
+  });
+
+  it.each([
+    [0, true],
+    [503, true],
+    [409, false],
+    [422, false],
+  ])('after %i the same key goes on: %s', (status, same) => {
+    const key = freshKey();
+    const before = key['Idempotency-Key'];
+    keyAfter(key, new Problem(status, 'x', 'x'));
+    expect(key['Idempotency-Key'] === before).toBe(same);
   });
 });

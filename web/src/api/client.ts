@@ -39,7 +39,9 @@ function problemOf(error: unknown, status: number): Problem {
   const fallback =
     status === 401
       ? 'You are signed out. Sign in again; what you typed is kept.'
-      : 'The server did not understand.';
+      : status >= 500
+        ? 'Something went wrong at the server. What you typed is kept; try again in a moment.'
+        : 'The server did not understand.';
   return new Problem(
     status,
     String(body.code ?? 'http-' + status),
@@ -72,7 +74,16 @@ export async function okWithTag<T>(call: Promise<Result<T>>): Promise<{ data: T;
 }
 
 /** A fresh key for a create, so that sending it twice makes one. */
-export const freshKey = () => ({ 'Idempotency-Key': crypto.randomUUID() });
+export const freshKey = () => ({ 'Idempotency-Key': crypto.randomUUID() as string });
+
+/**
+ * After a refusal the next try is another request. After an answer that was lost on the way it is the same one: with the same key
+ * the server gives the answer that it gave already, instead of taking its own record for somebody else's.
+ */
+export function keyAfter(key: { 'Idempotency-Key': string }, problem: Problem) {
+  const lost = problem.status === 0 || problem.status >= 500 || problem.status === 408;
+  if (!lost) key['Idempotency-Key'] = crypto.randomUUID();
+}
 
 export const asProblem = (e: unknown) =>
   e instanceof Problem ? e : new Problem(0, 'unexpected', e instanceof Error ? e.message : String(e));

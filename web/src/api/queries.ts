@@ -22,6 +22,11 @@ export const kindsQuery = queryOptions({
   queryFn: () => ok(api.GET('/api/kinds')),
   staleTime: Infinity,
 });
+export const recipeQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['kinds', id, 'recipe'],
+    queryFn: () => ok(api.GET('/api/kinds/{id}/recipe', { params: { path: { id } } })),
+  });
 export const sitesQuery = queryOptions({ queryKey: ['sites'], queryFn: () => ok(api.GET('/api/sites')) });
 
 const site = (siteId: number) => ({ params: { path: { siteId } } });

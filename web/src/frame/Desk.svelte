@@ -10,6 +10,7 @@
   import Tag from '../ui/Tag.svelte';
   import Trouble from '../ui/Trouble.svelte';
   import type { ConfirmView, OnboardView, PlanView, RegisterView, StationPath } from '../router';
+  import Beside from './Beside.svelte';
   import TopLine from './TopLine.svelte';
 
   let {
@@ -73,7 +74,7 @@
   </main>
   <aside
     class="relative hidden pt-6 {alone ? '' : 'min-[900px]:block'}"
-    aria-label="Tag of the chosen endpoint"
+    aria-label={endpoint || draft.tag ? 'Tag of the chosen endpoint' : 'Beside the work'}
   >
     {#if endpoint}
       <svg
@@ -91,9 +92,7 @@
     {:else if draft.tag}
       <Tag endpoint={draft.tag} />
     {:else}
-      <p class="quiet mt-2 rounded border-2 border-dashed border-base-300 p-6 text-center">
-        Choose an endpoint, and its tag hangs here.
-      </p>
+      <Beside {siteId} {station} />
     {/if}
   </aside>
 </div>

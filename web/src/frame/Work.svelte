@@ -1,6 +1,6 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import { asProblem } from '../api/client';
+  import { asProblem, type Schemas } from '../api/client';
   import { endpointQuery, sessionQuery, sitesQuery } from '../api/queries';
   import SignIn from '../features/session/SignIn.svelte';
   import NewSite from '../features/site/NewSite.svelte';
@@ -36,6 +36,15 @@
     enabled: !!session.data && typeof chosen === 'number' && chosen > 0,
   }));
   const known = $derived(sites.data?.some((s) => s.id === siteId));
+  /** Who was signed in here last. When the session ends the work stays where it is, and the sign-in comes over it. */
+  let last = $state.raw<Schemas['Session'] | null>(null);
+  $effect(() => {
+    const now = session.data;
+    // Somebody else's work is not shown: the page begins anew.
+    if (now && last && now.name !== last.name) location.reload();
+    else if (now) last = now;
+  });
+  const person = $derived(session.data ?? last);
 
   // No site in the address: the one seen last here, else the busiest.
   $effect(() => {
@@ -52,7 +61,7 @@
   <div class="p-8"><Loading /></div>
 {:else if session.error}
   <div class="p-8"><Trouble problem={asProblem(session.error)} again={() => session.refetch()} /></div>
-{:else if !session.data}
+{:else if !person}
   <SignIn />
 {:else if sites.data && known}
   <Desk
@@ -65,7 +74,7 @@
     {many}
     endpoint={chosen ? endpoint.data : undefined}
     trouble={chosen && endpoint.error ? asProblem(endpoint.error) : null}
-    session={session.data}
+    session={person}
   />
 {:else if sites.data && siteId}
   <main class="p-8">
@@ -75,7 +84,7 @@
 {:else if sites.data?.length === 0}
   <main class="mx-auto max-w-xl p-8">
     <h1>Start with a site</h1>
-    {#if session.data.role === 'LEAD'}
+    {#if person.role === 'LEAD'}
       <p class="quiet mt-2 mb-6">
         A site is one shop, office or clinic. Its endpoints, addresses and log stay together.
       </p>
@@ -88,4 +97,17 @@
   <div class="p-8"><Trouble problem={asProblem(sites.error)} again={() => sites.refetch()} /></div>
 {:else}
   <div class="p-8"><Loading /></div>
+{/if}
+{#if person && !session.data && !session.isPending}
+  <div
+    class="fixed inset-0 z-50 overflow-y-auto bg-base-100/95"
+    role="dialog"
+    aria-modal="true"
+    aria-label="Your session has ended"
+  >
+    <p class="mx-auto mt-8 max-w-md px-4 text-center font-semibold" role="alert">
+      Your session has ended. What you typed is kept: sign in again as {person.name}, and go on.
+    </p>
+    <SignIn />
+  </div>
 {/if}

@@ -1,14 +1,16 @@
 <script lang="ts">
   import type { Schemas } from '../api/client';
+  import { veil, withoutTail } from './draft.svelte';
   import Figures from './Figures.svelte';
   import Knot from './Knot.svelte';
 
   let { endpoint }: { endpoint: Schemas['EndpointView'] } = $props();
+  const shown = $derived((text: string) => (veil.drawn ? withoutTail(text) : text));
   const rows = $derived(
     (
       [
-        ['MAC', endpoint.mac ?? 'not read yet', true],
-        ['Serial', endpoint.serial || 'not read yet', true],
+        ['MAC', endpoint.mac ? shown(endpoint.mac) : 'not read yet', true],
+        ['Serial', endpoint.serial ? shown(endpoint.serial) : 'not read yet', true],
         ['Listens on', endpoint.servicePort?.toString() ?? '', true],
         ['Partner', endpoint.partner, false],
         ['Its port', endpoint.partnerPort?.toString() ?? '', true],

@@ -17,6 +17,7 @@ const view = (part: Record<string, unknown>) => ({
   seen: 0,
   known: [],
   leftOut: [],
+  unused: [],
   problems: [],
   ...part,
 });

@@ -52,6 +52,13 @@
       {/each}
     </ul>
   {/if}
+  {#if report.unused.length && report.preview}
+    <p class="caution mb-4">
+      {report.unused.length === 1 ? 'This column means' : 'These columns mean'} nothing here and
+      {report.unused.length === 1 ? 'is' : 'are'} left out: {report.unused.join(', ')}. Say above what
+      {report.unused.length === 1 ? 'it means' : 'they mean'}, if they are wanted.
+    </p>
+  {/if}
   {#if report.problems.length}
     <h2 class="flex items-center gap-2">
       <Knot state="FRAYED" size={24} />{report.problems.length === 1

@@ -12,6 +12,7 @@ const report = (part: Partial<View>): View => ({
   preview: true,
   headers: [],
   columns: {},
+  unused: [],
   made: [],
   seen: 0,
   known: [],

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, asProblem, freshKey, keyAfter, ok, type Problem, type Schemas } from '../../api/client';
   import { kindsQuery, sheetQuery, tapeQuery } from '../../api/queries';
   import Figures from '../../ui/Figures.svelte';
   import { first } from '../../ui/first';
@@ -68,7 +68,7 @@
       await go(at(siteId, 'plan'));
     } catch (error) {
       problem = asProblem(error);
-      key['Idempotency-Key'] = freshKey()['Idempotency-Key'];
+      keyAfter(key, problem);
     }
   }
 </script>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, asProblem, freshKey, keyAfter, ok, type Problem, type Schemas } from '../../api/client';
   import { kindsQuery, sheetQuery } from '../../api/queries';
   import { draft } from '../../ui/draft.svelte';
   import Figures from '../../ui/Figures.svelte';
@@ -149,7 +149,7 @@
       await go(at(siteId, 'onboard', made.id));
     } catch (error) {
       problem = asProblem(error);
-      key['Idempotency-Key'] = freshKey()['Idempotency-Key'];
+      keyAfter(key, problem);
     } finally {
       busy = false;
     }

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, asProblem, freshKey, keyAfter, ok, type Problem, type Schemas } from '../../api/client';
   import { first } from '../../ui/first';
   import ReadField from '../../ui/ReadField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -48,7 +48,7 @@
       begun();
     } catch (error) {
       problem = asProblem(error);
-      key['Idempotency-Key'] = freshKey()['Idempotency-Key'];
+      keyAfter(key, problem);
     }
     await client.invalidateQueries({ queryKey: ['site', siteId] });
   }

@@ -28,9 +28,27 @@
       .filter((titles) => titles.length > 1),
   );
   const own = (s: { explains: string[] }) => s.explains.filter((e) => !shared.includes(e));
-  const asked = $derived(d?.seen.filter((s) => s.eyes) ?? []);
   const percent = (p: number) => (p > 0 && p < 0.01 ? 'under 1%' : Math.round(p * 100) + '%');
-  const list = (words: string[]) => words.map((w) => w.replace(/[.?]$/, '')).join('; ');
+  const list = (words: string[]) =>
+    words.map((w) => w.replace(/[.?]$/, '').replace(/^[A-Z](?![A-Z])/, (c) => c.toLowerCase())).join('; ');
+  let noted = $state('');
+
+  async function wasIt(suspect: Schemas['SuspectView']) {
+    const cause = suspect.causes[0];
+    if (!cause) return;
+    try {
+      await ok(
+        api.POST('/api/endpoints/{id}/diagnosis/mended', {
+          params: { path: { id: endpointId } },
+          body: { cause },
+        }),
+      );
+      noted = suspect.title;
+      problem = null;
+    } catch (error) {
+      problem = asProblem(error);
+    }
+  }
 
   async function look(outcome: string, of: string) {
     try {
@@ -57,7 +75,7 @@
 {:else}
   <section aria-label="What it can be" aria-live="polite">
     <h2>{d.found ? 'What it is' : 'What it can be'}</h2>
-    {#if shared.length}<p class="quiet text-sm">Each explains: {list(shared)}.</p>{/if}
+    {#if shared.length}<p class="quiet text-sm">All of these fit what was seen: {list(shared)}.</p>{/if}
     {#if d.contradictory}
       <p class="caution mt-1">
         What was seen does not go together. {d.doubtful.length
@@ -82,8 +100,8 @@
               stroke="var(--color-base-content)"
             /></svg
           >
-          {#if own(s).length}<p class="quiet text-sm">Explains: {list(own(s))}.</p>{/if}
-          {#if s.contradicts.length}<p class="quiet text-sm">Against it: {list(s.contradicts)}.</p>{/if}
+          {#if own(s).length}<p class="quiet text-sm">It fits: {list(own(s))}.</p>{/if}
+          {#if s.contradicts.length}<p class="quiet text-sm">It does not fit: {list(s.contradicts)}.</p>{/if}
         </li>
       {/each}
     </ol>
@@ -113,15 +131,30 @@
       </ol>
     </section>
   {/if}
-  {#if asked.length}
-    <details class="mt-4 text-sm">
-      <summary class="cursor-pointer font-semibold">What was answered since the checks</summary>
-      <ul class="mt-1">
-        {#each asked as s (s.look)}<li>
-            {s.words} <span class="font-semibold">{s.seen}</span>, {s.by}
-          </li>{/each}
-      </ul>
-    </details>
+  {#if first && mayWork}
+    <section class="mt-3 border-t border-base-300 pt-3" aria-label="What it was">
+      {#if noted}
+        <p role="status">Noted: {noted}. The next search at this site weighs it.</p>
+      {:else}
+        <p class="quiet text-sm">Mended? Say what it was, so that the next search here knows.</p>
+        <div class="mt-1 flex flex-wrap gap-2">
+          {#each shown.filter((s) => s.causes.length === 1).slice(0, 3) as s (s.title)}
+            <button class="btn btn-sm" onclick={() => wasIt(s)}>It was: {s.title}</button>
+          {/each}
+        </div>
+      {/if}
+    </section>
   {/if}
+  <details class="mt-4 text-sm">
+    <summary class="cursor-pointer font-semibold"
+      >How this was reached: {d.seen.length === 1 ? 'one thing' : `${d.seen.length} things`} seen</summary
+    >
+    <ul class="mt-1">
+      {#each d.seen as s (s.look)}<li>{s.said}{s.eyes ? `, says ${s.by}` : ', measured'}.</li>{/each}
+    </ul>
+    {#if d.others >= 0.01}<p class="quiet mt-1">
+        Left for everything else: {percent(d.others)}.
+      </p>{/if}
+  </details>
   <Trouble {problem} />
 {/if}

@@ -4,6 +4,7 @@ import { answering, show } from '../../test/answers';
 import Causes from './Causes.svelte';
 
 const suspect = (title: string, probability: number, more = {}) => ({
+  causes: [title],
   title,
   probability,
   group: 0,
@@ -15,8 +16,8 @@ const suspect = (title: string, probability: number, more = {}) => ({
 });
 const view = (more = {}) => ({
   suspects: [
-    suspect('It has no power', 0.61, { explains: ['The address answers'] }),
-    suspect('The port is off', 0.3, { group: 1, contradicts: ['Is it on?'] }),
+    suspect('It has no power', 0.61, { explains: ['It answers an echo'] }),
+    suspect('The port is off', 0.3, { group: 1, contradicts: ['It is on'] }),
     suspect('Nobody thinks of it', 0.004, { group: 2 }),
   ],
   others: 0.02,
@@ -51,8 +52,8 @@ describe('what it can be', () => {
     expect(await screen.findByText('61%')).toBeInTheDocument();
     expect(screen.getByText('30%')).toBeInTheDocument();
     expect(screen.queryByText('Nobody thinks of it')).toBeNull();
-    expect(screen.getByText('Explains: The address answers.')).toBeInTheDocument();
-    expect(screen.getByText('Against it: Is it on.')).toBeInTheDocument();
+    expect(screen.getByText('It fits: it answers an echo.')).toBeInTheDocument();
+    expect(screen.getByText('It does not fit: it is on.')).toBeInTheDocument();
     expect(screen.getByText('Network light green, steady: linked')).toBeInTheDocument();
   });
 
@@ -81,8 +82,28 @@ describe('what it can be', () => {
         stop: 'Stop here and call the provider.',
       }),
     );
-    expect(await screen.findByText(/does not go together/)).toHaveTextContent('Look once more: Is it on?');
+    expect(await screen.findByText(/does not go together/)).toHaveTextContent('Look once more: is it on?');
     expect(screen.getByText('Stop here and call the provider.')).toBeInTheDocument();
+  });
+
+  it('says how it was reached, and learns what it was only from a person', async () => {
+    const sent = answering({
+      [`GET ${path}`]: {
+        body: view({
+          seen: [
+            { look: 'PING', said: 'It does not answer an echo', by: 'a', eyes: false },
+            { look: 'POWER', said: 'It is on', by: 'Ida', eyes: true },
+          ],
+        }),
+      },
+      [`POST ${path}/mended`]: { status: 204 },
+    });
+    show(Causes, { endpointId: 7, mayWork: true });
+    expect(await screen.findByText('It does not answer an echo, measured.')).toBeInTheDocument();
+    expect(screen.getByText('It is on, says Ida.')).toBeInTheDocument();
+    await fireEvent.click(screen.getByRole('button', { name: 'It was: The port is off' }));
+    expect(await screen.findByText(/Noted: The port is off/)).toBeInTheDocument();
+    expect(sent.at(-1)?.body).toEqual({ cause: 'The port is off' });
   });
 
   it('lets the office see the causes, and asks it nothing', async () => {

@@ -34,7 +34,11 @@
   {#if problem}<p class="mt-1 text-error">{problem.field('text') ?? problem.message}</p>{/if}
   {#if read}
     <div role="status" class="mt-2">
-      <p class="quiet text-sm">This is {read.form}.</p>
+      <p class={read.sure ? 'quiet text-sm' : 'caution'}>
+        {read.sure
+          ? `This is ${read.form}.`
+          : `This may be ${read.form}, but not for certain: it is shown, and not weighed.`}
+      </p>
       <ul>
         {#each read.findings as f (f.words)}
           <li class="flex items-start gap-2 py-0.5"><Knot state={f.fits ? 'TIGHT' : 'FRAYED'} />{f.words}</li>

@@ -6,7 +6,7 @@
   import { serverClock } from '../../ui/now.svelte';
   import { when } from '../../ui/time';
   import Trouble from '../../ui/Trouble.svelte';
-  import { at } from '../../router';
+  import { entryAt } from '../../router';
   import CalendarFeed from './CalendarFeed.svelte';
   import GuestStay from './GuestStay.svelte';
   import VisitOrders from './VisitOrders.svelte';
@@ -23,7 +23,7 @@
   <ul class="mt-1" aria-label={label}>
     {#each items as item (item.key)}
       <li class="border-b border-base-300 py-1.5">
-        <a class="font-semibold hover:underline" href={at(siteId, 'register', item.endpointId)}
+        <a class="font-semibold hover:underline" href={entryAt(siteId, item.registryId, item.endpointId)}
           >{item.title}</a
         >
         {#if !item.due}<span class="quiet text-sm">from {when(item.at, zone, serverClock.millis)}</span>{/if}

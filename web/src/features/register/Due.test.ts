@@ -8,6 +8,7 @@ import GuestStay from './GuestStay.svelte';
 
 vi.mock('../../router', () => ({
   at: (site: number, station: string, to = '') => `/${site}/${station}/${to}`,
+  entryAt: (site: number, registry: number, unit: number) => `/${site}/${registry}/${unit}`,
 }));
 
 const item = (key: string, title: string, due: boolean, detail = '') => ({
@@ -51,10 +52,7 @@ describe('what is due', () => {
     answering({ ...SITE, [DUE]: { body: due() } });
     show(Due, { siteId: 1, mayWork: true });
     const today = await screen.findByRole('list', { name: 'To do today' });
-    expect(within(today).getByRole('link', { name: 'Restart Copier' })).toHaveAttribute(
-      'href',
-      '/1/register/3',
-    );
+    expect(within(today).getByRole('link', { name: 'Restart Copier' })).toHaveAttribute('href', '/1/7/3');
     expect(
       within(screen.getByRole('list', { name: 'To do later' })).getByText('Renew Tablet'),
     ).toBeInTheDocument();

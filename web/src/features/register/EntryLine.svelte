@@ -14,6 +14,7 @@
     of,
     register,
     people,
+    here = false,
   }: {
     line: RegistryLine;
     siteId: number;
@@ -23,7 +24,14 @@
     of: 'registry' | 'endpoint';
     register: (line: RegistryLine) => void;
     people?: (line: RegistryLine) => void;
+    /** Whether somebody came for this very line. */
+    here?: boolean;
   } = $props();
+  const comeTo = (node: HTMLElement) => {
+    if (!here) return;
+    node.scrollIntoView({ block: 'center' });
+    node.querySelector<HTMLButtonElement>('button')?.focus();
+  };
   const work = registerWork(() => siteId);
   const time = (iso: string) => when(iso, zone, serverClock.millis);
   const held = $derived(
@@ -44,7 +52,11 @@
   });
 </script>
 
-<li class="border-b border-base-300 py-2" data-entry={stateWords(line)}>
+<li
+  class="border-b border-base-300 py-2 {here ? 'border-l-4 border-l-accent bg-base-200 pl-2' : ''}"
+  data-entry={stateWords(line)}
+  {@attach comeTo}
+>
   <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
     <Knot state={stateKnot(line)} size={24} />
     <span class="min-w-0 flex-1 basis-56">

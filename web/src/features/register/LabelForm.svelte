@@ -5,6 +5,7 @@
   import { api, asProblem, ok, okWithTag, type Problem, type Schemas } from '../../api/client';
   import { labelsQuery } from '../../api/queries';
   import Dialog from '../../ui/Dialog.svelte';
+  import { kept as keptHere } from '../../ui/kept.svelte';
   import ReadField from '../../ui/ReadField.svelte';
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -24,32 +25,39 @@
   const client = useQueryClient();
   const e = $derived(endpoint.data);
   const order = createQuery(() => labelsQuery(e.id));
-  let mac = $state(untrack(() => endpoint.data.mac ?? ''));
-  let serial = $state(untrack(() => endpoint.data.serial));
-  let model = $state(untrack(() => endpoint.data.model));
+  const typed = untrack(() =>
+    keptHere(`label-${endpoint.data.id}-${endpoint.data.version}`, {
+      mac: endpoint.data.mac ?? '',
+      serial: endpoint.data.serial,
+      model: endpoint.data.model,
+    }),
+  );
+  const label = typed.value;
   let scan = $state('');
   let said = $state('');
   let problem = $state<Problem | null>(null);
   let kept = $state(false);
   let table = $state(false);
   let scanner = $state<HTMLInputElement>();
-  const unchanged = $derived(mac === (e.mac ?? '') && serial === e.serial && model === e.model);
+  const unchanged = $derived(
+    label.mac === (e.mac ?? '') && label.serial === e.serial && label.model === e.model,
+  );
   const wantsModel = $derived(!!e.model || !!order.data?.some((o) => o.fact === 'MODEL'));
 
-  function take(label: Schemas['LabelView']) {
-    const first = label.macs[0];
+  function take(read: Schemas['LabelView']) {
+    const first = read.macs[0];
     // As it came: the field reads it, and asks about doubtful characters.
-    if (first) mac = first.text;
-    if (label.serial) serial = label.serial.text;
-    if (label.model) model = label.model;
-    const others = label.macs.slice(1).map((m) => m.text);
-    const found = [first && 'the MAC', label.serial && 'the serial', label.model && 'the model'].filter(
+    if (first) label.mac = first.text;
+    if (read.serial) label.serial = read.serial.text;
+    if (read.model) label.model = read.model;
+    const others = read.macs.slice(1).map((m) => m.text);
+    const found = [first && 'the MAC', read.serial && 'the serial', read.model && 'the model'].filter(
       Boolean,
     );
     said = [
       found.length ? 'Found ' + found.join(', ') + '.' : '',
       others.length ? 'Another MAC on it: ' + others.join(', ') + '. Which one is plugged in?' : '',
-      label.rest.length ? 'Nobody could place ' + label.rest.join(', ') + '.' : '',
+      read.rest.length ? 'Nobody could place ' + read.rest.join(', ') + '.' : '',
     ]
       .filter(Boolean)
       .join(' ');
@@ -93,11 +101,12 @@
       await okWithTag(
         api.PATCH('/api/endpoints/{id}', {
           params: { path: { id: e.id }, header: { 'If-Match': endpoint.etag } },
-          body: { mac, serial, model },
+          body: { mac: label.mac, serial: label.serial, model: label.model },
         }),
       );
       problem = null;
       kept = done = true;
+      typed.forget();
     } catch (error) {
       problem = asProblem(error);
     }
@@ -146,20 +155,20 @@
   </div>
   <ReadField
     label="MAC"
-    bind:value={mac}
+    bind:value={label.mac}
     read={readMac(e.siteId, e.id)}
     error={problem?.field('mac')}
     hint={e.labelPlace}
   />
   <ReadField
     label="Serial"
-    bind:value={serial}
+    bind:value={label.serial}
     read={readSerial(e.siteId, e.kind, e.id)}
     error={problem?.field('serial')}
   />
   {#if wantsModel}<TextField
       label="Model"
-      bind:value={model}
+      bind:value={label.model}
       error={problem?.field('model')}
       hint="To the last letter: variants look alike"
       mono
@@ -170,12 +179,12 @@
         ? null
         : problem}
     />
-    <button class="btn btn-primary {unchanged ? 'btn-outline' : ''}" disabled={unchanged && !!mac}
+    <button class="btn btn-primary {unchanged ? 'btn-outline' : ''}" disabled={unchanged && !!label.mac}
       >Keep {wantsModel ? 'the label' : 'MAC and serial'}</button
     >
     <span role="status" class="ml-3 text-success">{kept ? 'Kept.' : ''}</span>
   </div>
 </form>
 <Dialog bind:open={table} title="From a neighbour table" wide>
-  <NeighbourTable endpointId={e.id} choose={(found) => ((mac = found), (table = false))} />
+  <NeighbourTable endpointId={e.id} choose={(found) => ((label.mac = found), (table = false))} />
 </Dialog>

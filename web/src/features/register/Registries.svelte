@@ -1,5 +1,6 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
+  import { searchParams } from 'sv-router';
   import { asProblem, type Schemas } from '../../api/client';
   import {
     endpointsQuery,
@@ -23,7 +24,9 @@
   const sheet = createQuery(() => sheetQuery(siteId));
   const site = createQuery(() => siteQuery(siteId));
   const endpoints = createQuery(() => endpointsQuery(siteId));
-  let picked = $state(0);
+  // A line of what is due leads to the very entry.
+  const wanted = Number(searchParams.get('unit')) || 0;
+  let picked = $state(Number(searchParams.get('registry')) || 0);
   const chosen = $derived(registries.data?.find((r) => r.id === picked) ?? registries.data?.[0]);
   const lines = createQuery(() => ({
     ...registryLinesQuery(siteId, chosen?.id ?? 0),
@@ -137,6 +140,7 @@
           {#each shown as line (line.id ?? 'm' + line.endpointId)}
             <EntryLine
               {line}
+              here={line.endpointId === wanted}
               {siteId}
               {mayWork}
               zone={site.data?.zone ?? 'UTC'}

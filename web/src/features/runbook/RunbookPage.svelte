@@ -97,7 +97,7 @@
     evidence: Record<string, string> = {},
     reason = '',
   ) {
-    if (!step || !runbook.data) return;
+    if (!step || !runbook.data) return false;
     const key = step.key;
     const refused = await change((header) =>
       okWithTag(
@@ -107,9 +107,11 @@
         }),
       ),
     );
-    if (refused) return;
+    if (refused) return false;
     const knot = runbook.data?.data.steps.find((s) => s.key === key)?.knot;
-    looked = knot === 'TIGHT' || knot === 'LEFT_OUT' ? null : key;
+    const tied = knot === 'TIGHT' || knot === 'LEFT_OUT';
+    looked = tied ? null : key;
+    return tied;
   }
 </script>
 

@@ -2,6 +2,8 @@
   import { untrack } from 'svelte';
   import type { Schemas } from '../../api/client';
   import Dialog from '../../ui/Dialog.svelte';
+  import { veil, withoutTail } from '../../ui/draft.svelte';
+  import { kept } from '../../ui/kept.svelte';
   import Knot from '../../ui/Knot.svelte';
   import ReadField from '../../ui/ReadField.svelte';
   import TextField from '../../ui/TextField.svelte';
@@ -26,7 +28,7 @@
     book: Schemas['RunbookView'];
     endpoint: { data: Schemas['EndpointView']; etag: string };
     mayWork: boolean;
-    act: (action: Action, evidence?: Record<string, string>, reason?: string) => Promise<void>;
+    act: (action: Action, evidence?: Record<string, string>, reason?: string) => Promise<boolean>;
     keepOpening: (key: string, body: Schemas['OpeningRequest']) => Promise<boolean>;
   } = $props();
   const PURPOSES = {
@@ -41,9 +43,13 @@
   const done = $derived(step.knot === 'TIGHT' || step.knot === 'LEFT_OUT');
   const type = $derived(step.gate.type);
   const labelKnown = $derived(!!e.mac && !!e.serial);
-  let evidence = $state<Record<string, string>>(untrack(() => ({ ...step.evidence })));
+  const typed = untrack(() =>
+    kept<Record<string, string>>(`step-${endpoint.data.id}-${step.key}`, { ...step.evidence }),
+  );
+  let evidence = $state(typed.value);
   let overriding = $state(false);
   let ready = $state(false);
+  let passed = $state(untrack(() => step.passed));
   let reason = $state('');
   const firstFigures = $derived(book.readBack.findIndex((r) => r.figures));
   const finding = (field: string) => step.findings.find((f) => f.field === field);
@@ -57,9 +63,16 @@
     if (option && !done && mayWork && !typing && !event.ctrlKey) evidence.seen = option.value;
   }
 
+  $effect(() => {
+    veil.drawn = type === 'FACTS' && !done && labelKnown;
+    return () => (veil.drawn = false);
+  });
+
   const tie = (event?: SubmitEvent) => {
     event?.preventDefault();
-    return act('TIE', evidence);
+    return act('TIE', evidence).then((tied) => {
+      if (tied) typed.forget();
+    });
   };
 </script>
 
@@ -73,17 +86,16 @@
 {#if step.needs && !done}<p class="mt-3 text-[17px]">
     <span class="font-semibold">For a {step.needs}.</span> It waits for that person’s name.
   </p>{/if}
-{#if step.recovery && !done}<p class="caution mt-3">{step.recovery}</p>{/if}
 
 {#if done}
   <p class="mt-5 flex items-center gap-3">
     <Knot state={step.knot} />
     <span
-      >{step.knot === 'TIGHT' ? 'Tied' : 'Left out'} by {step.by}{step.reason ? ': ' + step.reason : ''}</span
+      >{step.knot === 'TIGHT' ? 'Done' : 'Left out'} by {step.by}{step.reason ? ': ' + step.reason : ''}</span
     >
   </p>
   {#if mayWork && type !== 'CONFIRMED'}<button class="btn mt-3 btn-ghost btn-sm" onclick={() => act('UNTIE')}
-      >Untie, to do it again</button
+      >Undo, to do it again</button
     >{/if}
 {:else if !mayWork}
   <p class="quiet mt-5">A technician does this step.</p>
@@ -165,7 +177,9 @@
       <p class="mb-2 text-[17px] font-semibold">
         {labelKnown ? 'On record. Is this the very device in your hand?' : step.gate.ask}
       </p>
-      {#if labelKnown}<p class="font-mono text-lg" translate="no">S/N {e.serial}<br />MAC {e.mac}</p>{/if}
+      {#if labelKnown}<p class="font-mono text-lg" translate="no">
+          S/N {withoutTail(e.serial)}<br />MAC {withoutTail(e.mac ?? '')}
+        </p>{/if}
     {:else if step.gate.inputs.length && !step.gate.options.length && step.gate.ask}
       <p class="text-[17px] font-semibold">{step.gate.ask}</p>
     {/if}
@@ -187,12 +201,16 @@
     {#if type !== 'FACTS' || labelKnown}
       <div class="mt-4 flex flex-wrap items-center gap-3">
         <button class="btn btn-primary" data-tie
-          >{type === 'TYPE_SHEET' ? 'Entered and saved' : 'Tie the step'} <kbd>Space</kbd></button
+          >{type === 'TYPE_SHEET' ? 'Entered and saved' : 'Step done'} <kbd>Space</kbd></button
         >
         <button type="button" class="btn btn-ghost btn-sm" onclick={() => (overriding = true)}
           >Leave this step out</button
         >
       </div>
+      {#if step.recovery}<details class="mt-3" bind:open={passed}>
+          <summary class="cursor-pointer text-sm">Its moment has passed</summary>
+          <p class="caution mt-2">{step.recovery}</p>
+        </details>{/if}
     {/if}
   </form>
   {#if type === 'FACTS'}

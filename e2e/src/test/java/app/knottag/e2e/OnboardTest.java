@@ -100,7 +100,7 @@ class OnboardTest extends InTheDemo {
         find(page, "Reception PIN pad");
         field(page, "Address").fill("10.44.24.17");
         field(page, "Contactless").fill("Off");
-        key(page, "Tie the step").click();
+        key(page, "Step done").click();
         assertThat(page.getByText("Contactless: “Off” instead of “On”.").first())
                 .isVisible();
         assertThat(page.getByText("Two figures swapped in the last group: 17 typed, 71 planned.")
@@ -110,7 +110,7 @@ class OnboardTest extends InTheDemo {
         assertThat(field(page, "Contactless")).hasValue("Off");
         find(page, "Kennel yard camera");
         page.getByLabel("Date and time it shows").fill("2001-01-01 10:00");
-        key(page, "Tie the step").click();
+        key(page, "Step done").click();
         assertThat(page.getByText("certificates and sign-ins fail with that").first())
                 .isVisible();
         assertThat(page.getByLabel("Last day its time was known to be right")).isVisible();

@@ -56,14 +56,14 @@ final class Technician {
 
     void see(String option) {
         page.getByLabel(option).check();
-        key(page, "Tie the step").click();
+        key(page, "Step done").click();
     }
 
     /** Goes on to the type sheet; the unit in hand is told by the end of its serial. */
     void upToTheSheet(String unit) {
         see("Seal and both screws whole");
         page.getByLabel("Last four of the serial or the MAC in your hand").fill(unit);
-        key(page, "Tie the step").click();
+        key(page, "Step done").click();
         see("Steady or blinking green");
         key(page, "Start the wait").click();
         assertThat(page.getByRole(AriaRole.TIMER)).isVisible();
@@ -94,7 +94,7 @@ final class Technician {
     void readBack(Map<String, String> shown) {
         for (String label : List.of("Address", "Mask", "Gateway", "Resolver 1", "Resolver 2"))
             field(page, label).fill(shown.get(label));
-        key(page, "Tie the step").click();
+        key(page, "Step done").click();
     }
 
     void fromSheetToConfirm() {
@@ -108,7 +108,7 @@ final class Technician {
         key(page, "Start the wait").click();
         restartDevice();
         page.getByLabel("Which address does the start-up screen show?").fill(address());
-        key(page, "Tie the step").click();
+        key(page, "Step done").click();
         page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Go to Confirm"))
                 .click();
     }

@@ -194,7 +194,7 @@ class DatabaseTest {
     @Test
     void noSecretIsStored() throws SQLException {
         try (var database = Running.database("knot_owner")) {
-            assertThat(one(database, "select min(password_hash) from person")).startsWith("$2a$12$");
+            assertThat(one(database, "select min(password_hash) from person")).startsWith("{sha-bcrypt}$2a$12$");
             assertThat(one(
                             database,
                             "select count(*) from log_entry where after::text like '%" + Running.PASSWORD + "%'"))

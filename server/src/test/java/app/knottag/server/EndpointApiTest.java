@@ -129,7 +129,7 @@ class EndpointApiTest {
             delimiter = '|',
             value = {
                 "'mac':'00:00:5E:00:53:01'      | mac-taken     | 00:00:5E:00:53:01 is already registered for Till 1.",
-                "'serial':'OC2-AAAA-0001'       | serial-taken  | That serial is already on record for another endpoint of this kind.",
+                "'serial':'OC2-AAAA-0001'       | serial-taken  | The serial OC2-AAAA-0001 is on record for Till 1 already.",
                 "'name':'TILL 1'                | name-taken    | Another endpoint of this site is called so. Choose another name.",
                 "'address':'10.7.0.51'          | address-taken | 10.7.0.51 is taken by Till 1. The next free one is 10.7.0.53.",
             })
@@ -218,7 +218,7 @@ class EndpointApiTest {
     @Test
     void unknownThingsAreProblemsToo() {
         lead.get("/api/endpoints/999999").refused(404, "not-found");
-        lead.get("/api/endpoints/abc").refused(400, "http-400");
+        lead.get("/api/endpoints/abc").refused(400, "bad-value");
         lead.get("/api/nothing").refused(404, "http-404");
         lead.post("/api/mac/read", "{not json").refused(400, "unreadable-request");
         assertThat(lead.post("/api/mac/read", "{'text':'x','colour':'red'}")

@@ -32,8 +32,7 @@ class PlanApiTest {
         assertThat(rows).hasSize(8);
         assertThat(rows.get(2).get("address").asString()).isEqualTo("10.7.0.53");
         assertThat(rows.get(2).get("reason").asString()).isEqualTo("By its number.");
-        assertThat(rows.get(3).get("reason").asString())
-                .isEqualTo("10.7.0.54 is not free in 10.7.0.0/24; the safest free one instead.");
+        assertThat(rows.get(3).get("reason").asString()).isEqualTo("10.7.0.54: Copier; the safest free one instead.");
         assertThat(lead.get(path("/endpoints")).json()).hasSize(1);
         lead.post(path("/endpoint-batches?preview=false"), wanted).expect(200);
         assertThat(lead.get(path("/endpoints")).json()).hasSize(9);
@@ -172,7 +171,11 @@ class PlanApiTest {
         assertThat(lead.send("POST", path("/intakes?source=SHEET"), "x".repeat(20_000_000))
                         .expect(413)
                         .detail())
-                .isEqualTo("The file has 20 MB; at most 4 MB are read. Split it.");
+                .isEqualTo("This has 20 MB; at most 12 MB are read here. Split it.");
+        assertThat(lead.send("POST", path("/intakes?source=SHEET"), "x".repeat(5_000_000))
+                        .expect(413)
+                        .detail())
+                .isEqualTo("The file has 5 MB; at most 4 MB are read. Split it.");
     }
 
     private static final String NEXT =

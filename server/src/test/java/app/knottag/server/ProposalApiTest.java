@@ -171,7 +171,7 @@ class ProposalApiTest {
                 "'switchPort':'Shop switch'     | 422 | /switchPort | Name the gear and the number of its port, such as “Shop switch 11”.",
                 "'partnerName':'Till PC'        | 422 | /partnerAddress | Type the partner's address.",
                 "'place':'password is hunter2!' | 422 | /place      | This looks like a password, PIN or key. Knot Tag keeps no secrets: write down only where it is kept.",
-                "'hostName':'taken'             | 409 | /hostName   | Another endpoint of this site has that host name. Leave it empty to have one made.",
+                "'hostName':'taken'             | 409 | /hostName   | First has the host name taken. Leave it empty to have one made.",
             })
     void judges(String fields, int status, String pointer, String message) {
         String first = "{'segmentId':%d,'kind':'copier','name':'%s','address':'%s',%s}";

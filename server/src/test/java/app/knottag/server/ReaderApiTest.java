@@ -4,12 +4,20 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.knottag.server.session.Role;
 import java.io.IOException;
+import java.lang.reflect.ParameterizedType;
+import java.lang.reflect.Type;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashSet;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.springframework.web.method.HandlerMethod;
+import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
 import tools.jackson.databind.json.JsonMapper;
 
 class ReaderApiTest {
@@ -82,5 +90,29 @@ class ReaderApiTest {
                 .as(
                         "docs/openapi.json is what the server says; if not: SERVER_TEST_ARGS=-Dknot.openapi.write=true ./knot test server")
                 .isTrue();
+    }
+
+    @DisplayName(
+            "No two records of the published interface share a name, or one of them would be described by the other")
+    @Test
+    void everyRecordHasANameOfItsOwn() {
+        var records = new HashSet<Class<?>>();
+        Running.bean(RequestMappingHandlerMapping.class).getHandlerMethods().values().stream()
+                .map(HandlerMethod::getMethod)
+                .filter(m -> m.getDeclaringClass().getName().startsWith("app.knottag"))
+                .flatMap(m ->
+                        Stream.concat(Stream.of(m.getGenericReturnType()), Stream.of(m.getGenericParameterTypes())))
+                .forEach(t -> gather(t, records));
+        assertThat(records.stream().collect(Collectors.groupingBy(Class::getSimpleName)))
+                .allSatisfy((name, classes) -> assertThat(classes).as(name).hasSize(1));
+    }
+
+    private static void gather(Type type, Set<Class<?>> records) {
+        if (type instanceof ParameterizedType p) {
+            gather(p.getRawType(), records);
+            for (var inner : p.getActualTypeArguments()) gather(inner, records);
+        }
+        if (type instanceof Class<?> c && c.isRecord() && records.add(c))
+            for (var part : c.getRecordComponents()) gather(part.getGenericType(), records);
     }
 }

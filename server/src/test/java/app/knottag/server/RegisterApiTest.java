@@ -64,9 +64,14 @@ class RegisterApiTest {
                         .map(p -> p.get("line").asInt() + " " + p.get("column").asString() + ": "
                                 + p.get("message").asString()))
                 .containsExactly(
-                        "3 address: Till 1 of this site has it already.",
-                        "3 mac: Till 1 of this site has it already.",
-                        "4 prefix: 10.7.0.0/25 overlaps Shop, 10.7.0.0/24.");
+                        "4 prefix: 10.7.0.0/25 overlaps 10.7.0.0/24 of line 2. Which of the two is the segment?");
+        report = bring(site[0], false, lines.replace("/25", "/24")).expect(200).json();
+        assertThat(report.get("problems")
+                        .valueStream()
+                        .map(p -> p.get("line").asInt() + " " + p.get("column").asString() + ": "
+                                + p.get("message").asString()))
+                .containsExactly(
+                        "3 address: Till 1 of this site has it already.", "3 mac: Till 1 of this site has it already.");
         assertThat(api.get("/api/sites/" + site[0] + "/endpoints").json()).hasSize(1);
         bring(site[0], true, "x".repeat(4_000_001)).refused(413, "file-too-large");
     }

@@ -10,6 +10,7 @@ import static org.mockito.Mockito.when;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.reach.Probes;
 import app.knottag.server.session.Role;
+import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -75,6 +76,16 @@ class RunbookApiTest {
         step(
                         "read-back",
                         "{'action':'TIE','evidence':{'ADDRESS':'010.007.000.051','MASK':'255.255.255.0','GATEWAY':'10.7.0.1','RESOLVER_1':'10.7.0.1','RESOLVER_2':'203.0.113.9'}}")
+                .expect(200);
+        step("restart", "{'action':'TIE','evidence':{'ADDRESS':'10.7.0.51'}}").expect(200);
+    }
+
+    /** With one resolver only, as the site sheet says by then. */
+    private void retype() {
+        step("address", "{'action':'TIE'}").expect(200);
+        step(
+                        "read-back",
+                        "{'action':'TIE','evidence':{'ADDRESS':'10.7.0.51','MASK':'255.255.255.0','GATEWAY':'10.7.0.1','RESOLVER_1':'10.7.0.1'}}")
                 .expect(200);
         step("restart", "{'action':'TIE','evidence':{'ADDRESS':'10.7.0.51'}}").expect(200);
     }
@@ -221,7 +232,13 @@ class RunbookApiTest {
         String segment = "/api/sites/" + site[0] + "/segments/" + site[1];
         String sheet = "{'name':'%s','prefix':'10.7.0.0/24','gateway':'10.7.0.1','resolvers':['%s']}";
         api.seenSite(site[0]).put(segment, sheet, "Shop", "10.7.0.1").expect(204);
-        assertThat(station()).as("other resolvers on the site sheet").isEqualTo("CONFIRM HALF_DRAWN");
+        assertThat(station()).as("other resolvers on the site sheet").isEqualTo("ONBOARD HALF_DRAWN");
+        for (var step : api.get("/api/endpoints/" + id + "/runbook").json().get("steps"))
+            if (step.get("key").asString().matches("address|read-back"))
+                assertThat(step.get("knot").asString())
+                        .as("what was typed and read back holds the old ones")
+                        .isEqualTo("OPEN");
+        retype();
         assertThat(rung(api.get("/api/endpoints/" + id + "/line").json(), "NAMES")
                         .get("loosened")
                         .asString())
@@ -303,7 +320,7 @@ class RunbookApiTest {
                         .json()
                         .get("seen")
                         .toString())
-                .contains("Another MAC");
+                .contains("another MAC");
         Running.as(Role.OFFICE).post(path, "{'text':'%s'}", text).expect(403);
     }
 
@@ -329,6 +346,25 @@ class RunbookApiTest {
                     .isTrue();
             network("00:00:5E:00:53:01", "I AM OC2-AAAA-0001");
             api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+            // That it holds again says nothing about why: only what a person says mended it is learned.
+            assertThat(found()).isEqualTo(n);
+            api.post("/api/endpoints/" + id + "/diagnosis/mended", "{'cause':'OTHER_PORT'}")
+                    .expect(204);
+            assertThat(found()).isEqualTo(n + 1);
+        }
+        Running.as(Role.OFFICE)
+                .post("/api/endpoints/" + id + "/diagnosis/mended", "{'cause':'OTHER_PORT'}")
+                .expect(403);
+    }
+
+    private int found() {
+        try (var db = Running.database("knot_owner");
+                var query = db.createStatement();
+                var rows = query.executeQuery("select count(*) from cause_found where endpoint_id = " + id)) {
+            rows.next();
+            return rows.getInt(1);
+        } catch (SQLException e) {
+            throw new IllegalStateException(e);
         }
     }
 
@@ -352,7 +388,7 @@ class RunbookApiTest {
         api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
         var first = api.get(path).expect(200).json();
         assertThat(first.get("suspects").get(0).get("title").asString()).startsWith("Another device");
-        assertThat(first.get("seen").toString()).contains("Another MAC");
+        assertThat(first.get("seen").toString()).contains("another MAC");
         var next = first.get("next");
         assertThat(next.get("outcomes").size()).isGreaterThan(1);
         String looks = path + "/looks", look = next.get("look").asString();

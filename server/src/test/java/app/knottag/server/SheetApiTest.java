@@ -157,7 +157,13 @@ class SheetApiTest {
         assertThat(growth.get(0).get("fit").get("fullOn").isNull()).isFalse();
         assertThat(growth.get(1).get("fit").get("taken").asInt()).isEqualTo(1);
         var rules = lead.get(path("/firewall")).expect(200).json();
-        assertThat(rules.get(0).get("to").asString()).isEqualTo("Till 1 10.7.0.51");
+        assertThat(rules.valueStream()
+                        .map(r -> r.get("from").asString() + " > " + r.get("to").asString() + " "
+                                + r.get("port").asInt()))
+                .contains(
+                        "Till 1 workstation 10.7.0.31 > Till 1 10.7.0.51 7451",
+                        "Till 1 10.7.0.51 > resolver 10.7.0.1 53",
+                        "Till 1 10.7.0.51 > internet 443");
         assertThat(rules.get(rules.size() - 1).get("why").asString()).startsWith("Refuse");
     }
 }

@@ -1,5 +1,6 @@
 package app.knottag.core.address;
 
+import app.knottag.core.reading.ReadingException;
 import inet.ipaddr.IPAddressString;
 import java.util.Arrays;
 import java.util.List;
@@ -8,8 +9,7 @@ import java.util.List;
 public record AddressRange(Ipv4Address from, Ipv4Address to) {
 
     public AddressRange {
-        if (from.compareTo(to) > 0)
-            throw new IllegalArgumentException("a range runs upwards: " + from + " comes after " + to);
+        if (from.compareTo(to) > 0) throw new ReadingException("a range runs upwards: " + from + " comes after " + to);
     }
 
     /** Whether the address lies in the range. */

@@ -1,5 +1,6 @@
 package app.knottag.core.address;
 
+import app.knottag.core.reading.ReadingException;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Optional;
@@ -31,13 +32,13 @@ public record Ipv4Address(int bits) implements Comparable<Ipv4Address> {
         return value > 255 ? OptionalInt.empty() : OptionalInt.of(value);
     }
 
-    private static IllegalArgumentException refused(String text, String why) {
-        return new IllegalArgumentException("not an IPv4 address: \"" + text + "\" (" + why + ")");
+    private static ReadingException refused(String text, String why) {
+        return new ReadingException("not an IPv4 address: \"" + text + "\" (" + why + ")");
     }
 
     /** Returns the address with this number, 0..4_294_967_295. */
     public static Ipv4Address ofNumber(long number) {
-        if (number < 0 || number > 0xFFFF_FFFFL) throw new IllegalArgumentException("not an address: " + number);
+        if (number < 0 || number > 0xFFFF_FFFFL) throw new ReadingException("not an address: " + number);
         return new Ipv4Address((int) number);
     }
 

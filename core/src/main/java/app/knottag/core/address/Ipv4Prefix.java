@@ -1,5 +1,6 @@
 package app.knottag.core.address;
 
+import app.knottag.core.reading.ReadingException;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 
@@ -8,10 +9,10 @@ public record Ipv4Prefix(Ipv4Address network, int prefixLength) {
 
     public Ipv4Prefix {
         if (prefixLength < 0 || prefixLength > 32)
-            throw new IllegalArgumentException("prefix length must be 0..32, was " + prefixLength);
+            throw new ReadingException("prefix length must be 0..32, was " + prefixLength);
         var masked = masked(network, prefixLength);
         if (!network.equals(masked))
-            throw new IllegalArgumentException(
+            throw new ReadingException(
                     "host bits set in " + network + "/" + prefixLength + "; the network address is " + masked);
     }
 
@@ -24,7 +25,7 @@ public record Ipv4Prefix(Ipv4Address network, int prefixLength) {
     public static Ipv4Prefix parse(String text) {
         int slash = text.indexOf('/');
         if (slash < 0 || !text.substring(slash + 1).matches("[0-9]{1,2}"))
-            throw new IllegalArgumentException("not a prefix: \"" + text + "\" (needs an address, a slash and 0..32)");
+            throw new ReadingException("not a prefix: \"" + text + "\" (needs an address, a slash and 0..32)");
         return new Ipv4Prefix(Ipv4Address.parse(text.substring(0, slash)), Integer.parseInt(text.substring(slash + 1)));
     }
 

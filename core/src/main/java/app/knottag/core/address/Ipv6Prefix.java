@@ -1,5 +1,6 @@
 package app.knottag.core.address;
 
+import app.knottag.core.reading.ReadingException;
 import inet.ipaddr.AddressStringException;
 import inet.ipaddr.IPAddress;
 import inet.ipaddr.IPAddressString;
@@ -17,11 +18,11 @@ public record Ipv6Prefix(String text) {
         var read = read(text);
         Integer length = read.getNetworkPrefixLength();
         if (length == null || length < 16 || length > 127)
-            throw new IllegalArgumentException(
+            throw new ReadingException(
                     "An IPv6 prefix ends in a slash and a length from 16 to 127, such as 2001:db8:16::/64.");
         var network = read.toPrefixBlock().getLower().withoutPrefixLength();
         if (!network.equals(read.withoutPrefixLength().getLower()))
-            throw new IllegalArgumentException(text.strip() + " names an address inside the network. Did you mean "
+            throw new ReadingException(text.strip() + " names an address inside the network. Did you mean "
                     + network.toCanonicalString() + "/" + length + "?");
         return new Ipv6Prefix(network.toCanonicalString() + "/" + length);
     }
@@ -33,9 +34,9 @@ public record Ipv6Prefix(String text) {
      */
     public String gateway(String text) {
         var read = read(text);
-        if (read.isPrefixed()) throw new IllegalArgumentException("Type the gateway without a length.");
+        if (read.isPrefixed()) throw new ReadingException("Type the gateway without a length.");
         if (!read.isLinkLocal() && !read(this.text).toPrefixBlock().contains(read))
-            throw new IllegalArgumentException(read.toCanonicalString() + " is outside " + this.text
+            throw new ReadingException(read.toCanonicalString() + " is outside " + this.text
                     + "; a router also answers at an address that begins with fe80.");
         return read.toCanonicalString();
     }
@@ -44,10 +45,10 @@ public record Ipv6Prefix(String text) {
         try {
             var address = new IPAddressString(text.strip()).toAddress();
             if (text.isBlank() || address == null || !address.isIPv6())
-                throw new IllegalArgumentException("“" + text.strip() + "” is no IPv6 address.");
+                throw new ReadingException("“" + text.strip() + "” is no IPv6 address.");
             return address;
         } catch (AddressStringException | IncompatibleAddressException e) {
-            throw new IllegalArgumentException("“" + text.strip() + "” is no IPv6 address.", e);
+            throw new ReadingException("“" + text.strip() + "” is no IPv6 address.", e);
         }
     }
 

@@ -1,5 +1,6 @@
 package app.knottag.core.hardware;
 
+import app.knottag.core.reading.ReadingException;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -10,7 +11,7 @@ public record Gear(long id, String name, Type type, List<Port> ports) {
     public Gear {
         ports = ports.stream().sorted(Comparator.comparingInt(Port::number)).toList();
         if (ports.stream().map(Port::number).distinct().count() != ports.size())
-            throw new IllegalArgumentException("two ports of " + name + " have the same number");
+            throw new ReadingException("two ports of " + name + " have the same number");
     }
 
     /** What a piece of gear is. */
@@ -38,8 +39,7 @@ public record Gear(long id, String name, Type type, List<Port> ports) {
      */
     public record Port(long id, int number, Role role, Optional<Long> segmentId, boolean poe) {
         public Port {
-            if (number < 1 || number > 999)
-                throw new IllegalArgumentException("a port number must be 1..999, was " + number);
+            if (number < 1 || number > 999) throw new ReadingException("a port number must be 1..999, was " + number);
         }
     }
 

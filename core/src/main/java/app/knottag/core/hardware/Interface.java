@@ -1,6 +1,7 @@
 package app.knottag.core.hardware;
 
 import app.knottag.core.log.Words;
+import app.knottag.core.reading.ReadingException;
 
 /**
  * One interface of an endpoint.
@@ -35,10 +36,9 @@ public record Interface(Medium medium, Mac mac, String standsAt, boolean counts)
      * @throws IllegalArgumentException if the MAC belongs to a group or is all zeros, or the words cannot stand on record
      */
     public Interface {
-        if (mac.group() || mac.bits() == 0)
-            throw new IllegalArgumentException("an interface has a MAC of its own, was " + mac);
+        if (mac.group() || mac.bits() == 0) throw new ReadingException("an interface has a MAC of its own, was " + mac);
         Words.problem(standsAt, false).ifPresent(p -> {
-            throw new IllegalArgumentException(p);
+            throw new ReadingException(p);
         });
     }
 }

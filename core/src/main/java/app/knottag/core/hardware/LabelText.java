@@ -48,7 +48,7 @@ public record LabelText(List<String> macs, Optional<String> serial, Optional<Str
                         || word.matches("m/?n")) model = value;
                 else macs.add(value);
             } else if (!serialPattern.isEmpty()
-                    && piece.toUpperCase(Locale.ROOT).matches(serialPattern)) serial = piece;
+                    && com.google.re2j.Pattern.matches(serialPattern, piece.toUpperCase(Locale.ROOT))) serial = piece;
             else if (likeMac(piece)) macs.add(piece);
             else if (serial == null && serialPattern.isEmpty() && piece.matches("[A-Za-z0-9./-]{4,40}")) serial = piece;
             else rest.add(piece);

@@ -1,5 +1,6 @@
 package app.knottag.core.hardware;
 
+import app.knottag.core.reading.ReadingException;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.regex.Pattern;
@@ -13,7 +14,7 @@ public record Mac(long bits) implements Comparable<Mac> {
 
     public Mac {
         if (bits < 0 || bits > 0xFFFF_FFFF_FFFFL)
-            throw new IllegalArgumentException("a MAC has 48 bits, was " + Long.toHexString(bits));
+            throw new ReadingException("a MAC has 48 bits, was " + Long.toHexString(bits));
     }
 
     /**
@@ -24,7 +25,7 @@ public record Mac(long bits) implements Comparable<Mac> {
     @JsonCreator
     public static Mac parse(String text) {
         if (!FORM.matcher(text).matches())
-            throw new IllegalArgumentException("not a MAC: \"" + text + "\" (needs six pairs with colons)");
+            throw new ReadingException("not a MAC: \"" + text + "\" (needs six pairs with colons)");
         return new Mac(Long.parseLong(text.replace(":", ""), 16));
     }
 

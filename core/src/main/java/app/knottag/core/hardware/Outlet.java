@@ -1,5 +1,6 @@
 package app.knottag.core.hardware;
 
+import app.knottag.core.reading.ReadingException;
 import java.util.Optional;
 
 /**
@@ -12,7 +13,7 @@ public record Outlet(long id, String name, String place, State state, Optional<L
 
     public Outlet {
         if ((state == State.PATCHED) != portId.isPresent())
-            throw new IllegalArgumentException("an outlet is patched to a port, or has none: " + name);
+            throw new ReadingException("an outlet is patched to a port, or has none: " + name);
     }
 
     /** Whether the outlet leads anywhere. */

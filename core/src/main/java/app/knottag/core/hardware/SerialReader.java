@@ -23,7 +23,7 @@ public final class SerialReader {
     /**
      * Reads a serial.
      *
-     * @param pattern what serials of this kind look like, or empty when not known
+     * @param pattern what serials of this kind look like (RE2 syntax, linear time), or empty when not known
      * @param known serials of the other endpoints on record
      */
     public static Reading read(String text, String pattern, Collection<String> known) {
@@ -35,9 +35,10 @@ public final class SerialReader {
                     Code.UNREADABLE, "A serial has up to 40 letters, figures, hyphens, periods and slashes."));
         var notes = new ArrayList<Note>();
         var findings = new ArrayList<Finding>();
-        if (!pattern.isEmpty() && !serial.matches(pattern)) {
+        var looks = com.google.re2j.Pattern.compile(pattern);
+        if (!pattern.isEmpty() && !looks.matches(serial)) {
             var alike = new LinkedHashSet<String>();
-            lookAlikes(serial, pattern, alike);
+            lookAlikes(serial, looks, alike);
             if (!alike.isEmpty())
                 return none(new Finding(
                         Code.OTHER_PATTERN,
@@ -56,12 +57,12 @@ public final class SerialReader {
         return new Reading(serial, notes, findings, null);
     }
 
-    private static void lookAlikes(String serial, String pattern, LinkedHashSet<String> found) {
+    private static void lookAlikes(String serial, com.google.re2j.Pattern looks, LinkedHashSet<String> found) {
         for (int i = 0; i < serial.length(); i++)
             for (String pair : LOOK_ALIKES.split(" ")) {
                 if (pair.charAt(0) != serial.charAt(i)) continue;
                 String swapped = serial.substring(0, i) + pair.charAt(1) + serial.substring(i + 1);
-                if (swapped.matches(pattern)) found.add(swapped);
+                if (looks.matches(swapped)) found.add(swapped);
             }
     }
 

@@ -10,6 +10,7 @@ import app.knottag.core.intake.Draft.Parsed;
 import app.knottag.core.intake.Draft.Remark;
 import app.knottag.core.log.Words;
 import app.knottag.core.reading.Reading;
+import app.knottag.core.reading.ReadingException;
 import java.io.IOException;
 import java.io.StringReader;
 import java.io.UncheckedIOException;
@@ -154,7 +155,7 @@ public final class Sheet {
      */
     public static Sheet read(String text) {
         if (text.isBlank())
-            throw new IllegalArgumentException("There is nothing here. Paste the lines, the first naming the columns.");
+            throw new ReadingException("There is nothing here. Paste the lines, the first naming the columns.");
         String first = text.substring(0, text.indexOf('\n') < 0 ? text.length() : text.indexOf('\n'));
         char comma = first.indexOf('\t') >= 0 ? '\t' : count(first, ';') > count(first, ',') ? ';' : ',';
         var format = CSVFormat.RFC4180
@@ -169,13 +170,13 @@ public final class Sheet {
                     .limit(MOST_ROWS + 2L)
                     .toList();
             if (rows.size() > MOST_ROWS + 1)
-                throw new IllegalArgumentException("More than " + MOST_ROWS + " lines. Split the sheet.");
+                throw new ReadingException("More than " + MOST_ROWS + " lines. Split the sheet.");
             if (rows.get(0).size() < 2)
-                throw new IllegalArgumentException(
+                throw new ReadingException(
                         "Line 1 has one column only. The columns must be parted by commas, semicolons or tabs.");
             return new Sheet(rows.get(0), rows.subList(1, rows.size()));
         } catch (IOException | UncheckedIOException e) {
-            throw new IllegalArgumentException("The sheet is not well-formed: " + e.getMessage(), e);
+            throw new ReadingException("The sheet is not well-formed: " + e.getMessage(), e);
         }
     }
 

@@ -1,5 +1,6 @@
 package app.knottag.core.kind;
 
+import app.knottag.core.reading.ReadingException;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -152,7 +153,7 @@ public record Kind(
         return steps.stream()
                 .filter(s -> s.key().equals(key))
                 .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException(name + " has no step “" + key + "”"));
+                .orElseThrow(() -> new ReadingException(name + " has no step “" + key + "”"));
     }
 
     /**

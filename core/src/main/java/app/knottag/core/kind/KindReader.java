@@ -1,14 +1,18 @@
 package app.knottag.core.kind;
 
+import app.knottag.core.log.Secrets;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.Type;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.api.lowlevel.Compose;
@@ -30,6 +34,7 @@ import org.snakeyaml.engine.v2.nodes.SequenceNode;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.DatabindException;
 import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.exc.MismatchedInputException;
 import tools.jackson.dataformat.yaml.YAMLMapper;
 
 /**
@@ -75,11 +80,23 @@ public final class KindReader {
         if (findings.isEmpty()) hostile(yaml, findings);
         Node root = findings.isEmpty() ? compose(yaml, findings) : null;
         if (root != null) keys(root, Kind.class, findings);
+        if (findings.isEmpty()) secrets(yaml, findings);
         if (!findings.isEmpty() || root == null) return new KindReading(null, findings);
         try {
             return new KindReading(YAML.readValue(yaml, Kind.class), List.of());
         } catch (JacksonException e) {
             return new KindReading(null, findings(e, root));
+        }
+    }
+
+    /** A kind is shared and shown to everybody: nothing secret stands in it. */
+    private static void secrets(String yaml, List<KindFinding> findings) {
+        var lines = yaml.lines().toList();
+        for (int i = 0; i < lines.size() && findings.size() <= MOST_FINDINGS; i++) {
+            int line = i + 1;
+            Secrets.in(lines.get(i))
+                    .ifPresent(what -> findings.add(new KindFinding(
+                            line, 1, "This looks like a " + what + ". Write down only where it is kept.")));
         }
     }
 
@@ -170,9 +187,24 @@ public final class KindReader {
                 ? cause.getMessage()
                 : e.getCause() instanceof NullPointerException
                         ? "something that is needed is missing here; see the list of parts"
-                        : e.getOriginalMessage();
+                        : plain(e);
         Node node = e instanceof DatabindException bound ? find(root, path(bound)) : root;
         return List.of(finding(node, capital(message) + "."));
+    }
+
+    /** What belongs where something else stands, without the names of classes. */
+    private static String plain(JacksonException e) {
+        var wanted = e instanceof MismatchedInputException other ? other.getTargetType() : null;
+        if (wanted == null) return "this cannot be read here";
+        if (wanted.isEnum())
+            return "one of these stands here: "
+                    + Stream.of(wanted.getEnumConstants()).map(Object::toString).collect(Collectors.joining(", "));
+        if (wanted.isRecord() || Map.class.isAssignableFrom(wanted))
+            return "parts stand here, each on its own line as “name: value”";
+        if (Collection.class.isAssignableFrom(wanted)) return "a list stands here, each on its own line after a dash";
+        if (wanted == boolean.class || wanted == Boolean.class) return "true or false stands here";
+        if (wanted == int.class || wanted == Integer.class) return "a whole number stands here";
+        return "a text stands here";
     }
 
     private static String path(DatabindException e) {

@@ -1,5 +1,6 @@
 package app.knottag.core.kind;
 
+import app.knottag.core.reading.ReadingException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -71,7 +72,7 @@ public final class Kinds {
         var reading = KindReader.read(yaml);
         if (reading.kind() != null) return reading.kind();
         var first = reading.findings().get(0);
-        throw new IllegalArgumentException(
+        throw new ReadingException(
                 source + " line " + first.line() + ", column " + first.column() + ": " + first.message());
     }
 
@@ -117,7 +118,6 @@ public final class Kinds {
      * @throws IllegalArgumentException if there is none
      */
     public Kind get(String id) {
-        return find(id).orElseThrow(
-                        () -> new IllegalArgumentException("no kind “" + id + "”; there are " + byId.keySet()));
+        return find(id).orElseThrow(() -> new ReadingException("no kind “" + id + "”; there are " + byId.keySet()));
     }
 }

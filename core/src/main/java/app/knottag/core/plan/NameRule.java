@@ -1,5 +1,6 @@
 package app.knottag.core.plan;
 
+import app.knottag.core.reading.ReadingException;
 import java.text.Normalizer;
 import java.util.Collection;
 import java.util.HashMap;
@@ -36,14 +37,14 @@ public record NameRule(String pattern) {
         Matcher part = PART.matcher(pattern);
         while (part.find())
             if (!PARTS.contains(part.group(1)))
-                throw new IllegalArgumentException(
+                throw new ReadingException(
                         "There is no part {" + part.group(1) + "}; there are {" + String.join("}, {", PARTS) + "}.");
         String around = part.replaceAll("");
         if (!around.matches("[A-Za-z0-9-]*"))
-            throw new IllegalArgumentException(
+            throw new ReadingException(
                     "Only letters, digits and hyphens may stand around the parts, was “" + around + "”.");
         if (!pattern.contains("{number}") && !pattern.contains("{place}"))
-            throw new IllegalArgumentException(
+            throw new ReadingException(
                     "The rule needs {number} or {place}, else all devices of a kind are called the same.");
     }
 

@@ -4,6 +4,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
+import app.knottag.core.reading.ReadingException;
 import app.knottag.core.series.Series;
 import java.util.ArrayList;
 import java.util.List;
@@ -48,8 +49,8 @@ public record Scheme(
      */
     public Filled fill(Ipv4Prefix prefix) {
         if (prefix.prefixLength() != prefixLength)
-            throw new IllegalArgumentException("This scheme is for a /" + prefixLength + ", the prefix found is "
-                    + prefix + ": another provider's sheet, or another kind of site.");
+            throw new ReadingException("This scheme is for a /" + prefixLength + ", the prefix found is " + prefix
+                    + ": another provider's sheet, or another kind of site.");
         long network = prefix.network().number();
         var pools = new ArrayList<Pool>();
         for (var p : this.pools)

@@ -13,9 +13,14 @@ import tools.jackson.dataformat.yaml.YAMLMapper;
  *
  * @param noneOfThese share of what nobody thought of, 0..1
  * @param looks what the outcomes of each look are called, in their order
+ * @param sentences what each outcome means, as one sentence without its full stop
  */
 public record CauseBook(
-        Misreading misreading, double noneOfThese, Map<Cause, Entry> causes, Map<Look, List<String>> looks) {
+        Misreading misreading,
+        double noneOfThese,
+        Map<Cause, Entry> causes,
+        Map<Look, List<String>> looks,
+        Map<Look, List<String>> sentences) {
 
     private static final CauseBook SHIPPED = read();
 
@@ -41,10 +46,15 @@ public record CauseBook(
         causes = new EnumMap<>(causes);
         for (var cause : Cause.values())
             if (!causes.containsKey(cause)) throw new IllegalArgumentException("causes.yaml has no " + cause);
-        looks = new EnumMap<>(looks);
+        looks = named(looks);
+        sentences = named(sentences);
+    }
+
+    private static Map<Look, List<String>> named(Map<Look, List<String>> looks) {
         for (var look : Look.values())
             if (looks.getOrDefault(look, List.of()).size() != look.outcomes().size())
                 throw new IllegalArgumentException("causes.yaml does not name every outcome of " + look);
+        return new EnumMap<>(looks);
     }
 
     /** Returns the book that comes with Knot Tag. */
@@ -86,12 +96,17 @@ public record CauseBook(
             double prior = e.prior() / all * SHIPPED_WEIGHS + found.getOrDefault(cause, 0);
             corrected.put(cause, new Entry(prior, e.title(), e.reason(), e.call(), e.remedy()));
         }
-        return new CauseBook(misreading, noneOfThese, corrected, looks);
+        return new CauseBook(misreading, noneOfThese, corrected, looks, sentences);
     }
 
     /** Returns what people call an outcome. */
     public String words(Look look, String outcome) {
         return looks.get(look).get(look.outcomes().indexOf(outcome));
+    }
+
+    /** Returns an outcome as one sentence, without its full stop. */
+    public String said(Look look, String outcome) {
+        return sentences.get(look).get(look.outcomes().indexOf(outcome));
     }
 
     /** Returns what stands in the book of a cause. */

@@ -1,5 +1,6 @@
 package app.knottag.core.reach;
 
+import app.knottag.core.reading.ReadingException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -32,7 +33,7 @@ public final class Diagnosis {
     public record Made(Look look, String outcome) {
         public Made {
             if (!look.outcomes().contains(outcome))
-                throw new IllegalArgumentException(
+                throw new ReadingException(
                         "“" + outcome + "” is nothing that " + look + " can show; there are " + look.outcomes());
         }
 

@@ -28,6 +28,8 @@ public record Heard(
         ANSWERED,
         REFUSED,
         SILENT,
+        /** There is no way there, as this machine or a router on the way says. */
+        UNREACHABLE,
         STRANGE,
         NAME_UNKNOWN,
         FOREIGN

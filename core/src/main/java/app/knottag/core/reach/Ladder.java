@@ -116,7 +116,7 @@ public final class Ladder {
     private Verdict gateway() {
         var gateway = target.segment().gateway().orElseThrow();
         if (probes.answers(gateway)) return holds(gateway + " answers.");
-        if (probes.neighbours().stream().anyMatch(n -> n.address().equals(gateway)))
+        if (probes.neighbours().stream().anyMatch(n -> n.address().equals(gateway) && n.confirmed()))
             return holds(gateway + " answers no echo, but its MAC is seen.");
         if (!within()) return new Verdict(Knot.LEFT_OUT, "From here it cannot be told: " + here() + ".", "", here());
         return fails(gateway + " is silent.", "Does anything here reach the internet? Look at the router.");
@@ -150,20 +150,49 @@ public final class Ladder {
     }
 
     private Verdict answers() {
-        if (probes.answers(target.address())) return holds(target.address() + " answers." + lacks());
-        var elsewhere = probes.neighbours().stream()
+        var a = target.address();
+        switch (Presence.of(a, target.port(), probes)) {
+            case ECHO -> {
+                return holds(a + " answers." + lacks());
+            }
+            case PORT -> {
+                return holds(a + " answers no echo, but its port " + target.port()
+                        + " does: echoes are switched off on it, or swallowed on the way.");
+            }
+            case MAC -> {
+                return holds(a + " answers no echo, but the question for its MAC.");
+            }
+            default -> {
+                return silent();
+            }
+        }
+    }
+
+    private Verdict silent() {
+        String silent = "Silent at " + target.address() + "." + lacks() + " ";
+        if (probes.connect(target.address(), target.port()) == Connection.UNREACHABLE)
+            return fails(
+                    "There is no way from here to " + target.address() + ". You look from " + here() + ".",
+                    "Look at this machine's own cable and address first. Then check again.");
+        var table = probes.neighbours();
+        var elsewhere = table.stream()
                 .filter(n -> n.mac().equals(target.mac()) && !n.address().equals(target.address()))
+                .filter(Neighbour::confirmed)
                 .map(Neighbour::address)
                 .findFirst();
-        String silent = "Silent at " + target.address() + "." + lacks() + " ";
         if (elsewhere.isEmpty() && !within())
             return fails(
                     silent + "You look from " + here() + ".",
                     "Plug this machine into the same switch, or join the same wireless. Then check again.");
-        if (elsewhere.isEmpty())
+        if (elsewhere.isEmpty()) {
+            boolean before = table.stream().anyMatch(n -> n.mac().equals(target.mac()));
             return fails(
-                    silent + "Its MAC is seen nowhere on the network.",
+                    silent
+                            + (before
+                                    ? "Its MAC was seen before, and does not answer now."
+                                    : "Its MAC is seen nowhere on the network."),
                     "Look at its power and at both ends of the cable. Is the light at the port on?");
+        }
         boolean pooled = target.segment().poolOf(elsewhere.get()).isPresent();
         return fails(
                 silent + "Its MAC " + target.mac() + " is seen at " + elsewhere.get() + " instead"
@@ -172,22 +201,26 @@ public final class Ladder {
     }
 
     private Verdict whoAnswers() {
-        var neighbours = probes.neighbours();
-        var mac = neighbours.stream()
+        var presence = Presence.of(target.address(), target.port(), probes);
+        var entry = probes.neighbours().stream()
                 .filter(n -> n.address().equals(target.address()))
+                .filter(n -> presence == Presence.ECHO || presence == Presence.PORT || n.confirmed())
                 .map(Neighbour::mac)
                 .findFirst();
-        if (mac.isEmpty())
+        if (presence == Presence.NONE || entry.isEmpty())
             return new Verdict(
                     Knot.LEFT_OUT,
-                    "No MAC is seen for " + target.address() + " from " + here()
-                            + ". The serial must prove who answers.",
+                    presence == Presence.NONE
+                            ? "Nobody answers, so nobody can be named."
+                            : "No MAC is seen for " + target.address() + " from " + here()
+                                    + ". The serial must prove who answers.",
                     "",
                     here());
-        if (mac.get().equals(target.mac())) return holds(mac.get() + ", as on the tag.");
+        var mac = entry.get();
+        if (mac.equals(target.mac())) return holds(mac + ", as on the tag.");
         return fails(
-                mac.get() + " answers, not " + target.mac() + ". " + stranger(mac.get()),
-                target.sibling(mac.get())
+                mac + " answers, not " + target.mac() + ". " + stranger(mac),
+                target.sibling(mac)
                         ? "Correct the MAC on record, or plug the cable into the other port of the box."
                         : "Unplug that device first, or give it another address. Then check again.");
     }
@@ -204,11 +237,12 @@ public final class Ladder {
             case OPEN -> holds("Port " + target.port() + " is open.");
             case REFUSED ->
                 fails(
-                        "It answers, but refuses port " + target.port() + ": nothing listens there.",
+                        "It refuses port " + target.port() + ": nothing listens there.",
                         "Look at the port in its menu: it must be " + target.port() + ". Is its service switched on?");
+            case UNREACHABLE -> fails("There is no way from here to port " + target.port() + ".", "");
             case SILENT ->
                 fails(
-                        "It answers, but port " + target.port() + " stays silent.",
+                        "Port " + target.port() + " stays silent.",
                         "Something swallows it: look at the firewall of the device or between here and there.");
         };
     }

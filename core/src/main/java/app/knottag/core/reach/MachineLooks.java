@@ -30,7 +30,7 @@ public final class MachineLooks {
     /** Makes every look that can be made from here. */
     public List<Made> make() {
         boolean inside = vantage.within(target.segment().prefix());
-        var ping = soon(() -> probes.answers(target.address()) ? "answers" : "silent");
+        var presence = soon(() -> Presence.of(target.address(), target.port(), probes));
         var port = soon(() -> probes.connect(target.address(), target.port()));
         var gateway = target.segment().gateway().map(g -> soon(() -> probes.answers(g) ? "answers" : "silent"));
         var serial = soon(() -> target.service().tellsSerial()
@@ -47,12 +47,14 @@ public final class MachineLooks {
         var partner = soon(this::partner);
         var made = new ArrayList<Made>();
         made.add(new Made(Look.VANTAGE, inside ? "own" : "elsewhere"));
-        made.add(new Made(Look.PING, ping.join()));
+        // With a wrong mask it answers for its MAC, and its answers to all else go astray.
+        boolean heard = presence.join() == Presence.ECHO || presence.join() == Presence.PORT;
+        made.add(new Made(Look.PING, heard ? "answers" : "silent"));
         gateway.ifPresent(g -> made.add(new Made(Look.GATEWAY, g.join())));
         made.add(new Made(Look.PORT, words(port.join())));
         serial.join().ifPresent(s -> made.add(new Made(Look.SERIAL, s)));
         // Whoever answered the ping stands in the table only afterwards.
-        if (inside) neighbours(probes.neighbours(), made);
+        if (inside) neighbours(probes.neighbours(), presence.join(), made);
         resolver.join().ifPresent(r -> made.add(new Made(Look.RESOLVER, r)));
         partner.join().ifPresent(p -> made.add(new Made(Look.PARTNER_TEST, p)));
         return List.copyOf(made);
@@ -66,15 +68,19 @@ public final class MachineLooks {
         return switch (connection) {
             case OPEN -> "open";
             case REFUSED -> "refused";
-            case SILENT -> "silent";
+            case SILENT, UNREACHABLE -> "silent";
         };
     }
 
-    private void neighbours(List<Neighbour> table, List<Made> made) {
-        Optional<Mac> answers = table.stream()
-                .filter(n -> n.address().equals(target.address()))
-                .map(Neighbour::mac)
-                .findFirst();
+    private void neighbours(List<Neighbour> all, Presence presence, List<Made> made) {
+        // Whoever answered is in the table; of one that did not, an entry may be left from before.
+        boolean there = presence == Presence.ECHO || presence == Presence.PORT;
+        var table = all.stream().filter(Neighbour::confirmed).toList();
+        Optional<Mac> answers = (there ? all : table)
+                .stream()
+                        .filter(n -> n.address().equals(target.address()))
+                        .map(Neighbour::mac)
+                        .findFirst();
         String who = answers.isEmpty()
                 ? "nobody"
                 : answers.get().equals(target.mac()) ? "right" : target.sibling(answers.get()) ? "sibling" : "other";

@@ -6,8 +6,32 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 
-/** One entry of a neighbour table (RFC 826): which MAC answers for an address. */
-public record Neighbour(Ipv4Address address, Mac mac) {
+/**
+ * One entry of a neighbour table (RFC 826): which MAC answers, or once answered, for an address.
+ *
+ * @param state whether it is known to be so now
+ */
+public record Neighbour(Ipv4Address address, Mac mac, State state) {
+
+    /** How much an entry is worth. */
+    public enum State {
+        /** The device answered within the last seconds. */
+        CONFIRMED,
+        /** It is just being asked again. */
+        PENDING,
+        /** It answered some time ago, and may be gone. */
+        OLD
+    }
+
+    /** An entry that was confirmed just now. */
+    public Neighbour(Ipv4Address address, Mac mac) {
+        this(address, mac, State.CONFIRMED);
+    }
+
+    /** Whether the device answered within the last seconds. */
+    public boolean confirmed() {
+        return state == State.CONFIRMED;
+    }
 
     /**
      * Reads the table that Linux keeps in {@code /proc/net/arp}. Incomplete entries (flags 0x0) and lines of another

@@ -37,7 +37,9 @@ public interface Probes {
     enum Connection {
         OPEN,
         REFUSED,
-        SILENT
+        SILENT,
+        /** There is no way there, as this machine or a router on the way says. */
+        UNREACHABLE
     }
 
     /**

@@ -58,6 +58,11 @@ public final class ServiceJudge {
                         who + " stays silent" + at(heard) + ".",
                         "Try once more in a minute. Still silent: a firewall, or the provider, swallows it.",
                         Duration.ofMinutes(1));
+            case UNREACHABLE ->
+                Judgement.later(
+                        "There is no way from here to " + who + ".",
+                        "Look at this machine's own cable and address first, then at the gateway.",
+                        Duration.ofMinutes(1));
             case STRANGE ->
                 Judgement.fails(
                         who + " answers, but not as " + call.protocol().words() + " does" + at(heard) + quoted(heard)

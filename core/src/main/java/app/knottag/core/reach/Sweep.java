@@ -104,7 +104,11 @@ public final class Sweep {
             List<Neighbour> table,
             boolean within) {
         var seen = new HashMap<Ipv4Address, Mac>();
-        table.stream().filter(n -> segment.prefix().contains(n.address())).forEach(n -> seen.put(n.address(), n.mac()));
+        // An entry that nobody has confirmed names who answered, and is no answer by itself.
+        table.stream()
+                .filter(n -> segment.prefix().contains(n.address()))
+                .filter(n -> n.confirmed() || answered.contains(n.address()))
+                .forEach(n -> seen.put(n.address(), n.mac()));
         var planned = new HashMap<Ipv4Address, Planned>();
         var owners = new HashMap<Mac, Planned>();
         for (var p : plan) {

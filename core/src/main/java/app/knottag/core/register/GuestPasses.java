@@ -1,5 +1,6 @@
 package app.knottag.core.register;
 
+import app.knottag.core.reading.ReadingException;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalTime;
@@ -34,7 +35,7 @@ public record GuestPasses(int registrations, List<Renewal> dues, String advice) 
      */
     public static GuestPasses of(Instant from, Instant until, Lifetime pass, Hours hours, ZoneId zone) {
         if (!until.isAfter(from) || Duration.between(from, until).toDays() > 366)
-            throw new IllegalArgumentException("A stay lasts up to a year and ends after it begins.");
+            throw new ReadingException("A stay lasts up to a year and ends after it begins.");
         var dues = new ArrayList<Renewal>();
         for (var end = pass.end(from, zone); end.isBefore(until); end = pass.end(end, zone))
             dues.add(new Renewal(end, hours.at(end.atZone(zone).toLocalTime())));

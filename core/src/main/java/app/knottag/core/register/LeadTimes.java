@@ -1,5 +1,6 @@
 package app.knottag.core.register;
 
+import app.knottag.core.reading.ReadingException;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
@@ -70,12 +71,12 @@ public record LeadTimes(List<OrderBy> items, List<String> chain, LocalDate earli
 
     private static List<Item> way(Item item, Map<String, Item> byName, Set<String> seen) {
         if (!seen.add(item.name()))
-            throw new IllegalArgumentException("These wait for one another: " + String.join(", ", seen) + ".");
+            throw new ReadingException("These wait for one another: " + String.join(", ", seen) + ".");
         var way = new ArrayList<Item>();
         if (!item.after().isEmpty()) {
             var before = byName.get(item.after());
             if (before == null)
-                throw new IllegalArgumentException(
+                throw new ReadingException(
                         item.name() + " waits for “" + item.after() + "”, which is not in the list.");
             way.addAll(way(before, byName, seen));
         }

@@ -1,5 +1,6 @@
 package app.knottag.core.register;
 
+import app.knottag.core.reading.ReadingException;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -29,7 +30,7 @@ public record Lifetime(Unit unit, int amount) {
     public Lifetime {
         int most = unit == Unit.HOURS ? 8_784 : 3_660;
         if (amount < 1 || amount > most)
-            throw new IllegalArgumentException("a registration lasts 1.." + most + " " + unit + ", was " + amount);
+            throw new ReadingException("a registration lasts 1.." + most + " " + unit + ", was " + amount);
     }
 
     /** Returns the moment from which it no longer holds. */

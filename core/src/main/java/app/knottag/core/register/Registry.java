@@ -3,6 +3,7 @@ package app.knottag.core.register;
 import app.knottag.core.hardware.Interface;
 import app.knottag.core.hardware.Interface.Medium;
 import app.knottag.core.hardware.InterfaceChoice;
+import app.knottag.core.reading.ReadingException;
 import java.util.Collections;
 import java.util.EnumSet;
 import java.util.List;
@@ -147,11 +148,10 @@ public record Registry(
             facts = facts.isEmpty() ? EnumSet.of(Fact.MAC) : Collections.unmodifiableSet(EnumSet.copyOf(facts));
             models = List.copyOf(models);
             if (longestName < 1 || longestName > 120)
-                throw new IllegalArgumentException("a name has 1..120 characters, was " + longestName);
+                throw new ReadingException("a name has 1..120 characters, was " + longestName);
             if (most < 0 || most > 100_000)
-                throw new IllegalArgumentException("a registry takes 0..100000 entries, was " + most);
-            if (leadDays < 0 || leadDays > 365)
-                throw new IllegalArgumentException("it takes 0..365 days, was " + leadDays);
+                throw new ReadingException("a registry takes 0..100000 entries, was " + most);
+            if (leadDays < 0 || leadDays > 365) throw new ReadingException("it takes 0..365 days, was " + leadDays);
         }
 
         /** Returns the rules that such a place usually has, to start from. */

@@ -3,6 +3,7 @@ package app.knottag.core.series;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Segment;
+import app.knottag.core.reading.ReadingException;
 import java.util.Optional;
 import java.util.OptionalInt;
 
@@ -33,11 +34,10 @@ public record Series(String name, Counts counts, int base, int portBase, int las
 
     public Series {
         if (base < 0 || base > LAST_PORT - 1)
-            throw new IllegalArgumentException("the base of a series must be 0..65534, was " + base);
+            throw new ReadingException("the base of a series must be 0..65534, was " + base);
         if (portBase < 0 || portBase >= LAST_PORT)
-            throw new IllegalArgumentException("port base must be 0..65534, was " + portBase);
-        if (last < 0 || last > LAST_NUMBER)
-            throw new IllegalArgumentException("the last number must be 0..9999, was " + last);
+            throw new ReadingException("port base must be 0..65534, was " + portBase);
+        if (last < 0 || last > LAST_NUMBER) throw new ReadingException("the last number must be 0..9999, was " + last);
     }
 
     /** Makes a run of hosts that goes as far as it fits. */

@@ -54,6 +54,25 @@ class KindsTest {
                         .allSatisfy(o -> assertThat(o.remedy()).isNotBlank()));
     }
 
+    @DisplayName(
+            "Every shipped kind reads as a recipe: each step says what must be seen, and nothing of the file's own language")
+    @ParameterizedTest(name = "{0}")
+    @MethodSource("shipped")
+    void recipe(Kind kind) {
+        var recipe = Recipe.of(kind);
+        assertThat(recipe.steps())
+                .extracting(Recipe.RecipeStep::title)
+                .containsExactlyElementsOf(
+                        kind.steps().stream().map(Kind.Step::title).toList());
+        assertThat(recipe.steps())
+                .allSatisfy(s -> assertThat(s.gate()).isNotBlank().doesNotContain("{", "[", "null"));
+        assertThat(recipe.toString())
+                .doesNotContainPattern("\\b[A-Z]+_[A-Z_]+\\b")
+                .doesNotContain("null");
+        assertThat(recipe.menu()).hasSameSizeAs(kind.menu());
+        assertThat(recipe.lights()).hasSameSizeAs(kind.signals());
+    }
+
     @Test
     void codeLettersDoNotClash() {
         assertThat(shipped().map(Kind::codeLetter)).doesNotHaveDuplicates();

@@ -205,7 +205,7 @@ class LadderTest {
                 "NO_POWER | ANSWERS | Silent at 10.44.16.54. Its MAC is seen nowhere on the network.",
                 "STILL_AUTOMATIC | ANSWERS | Silent at 10.44.16.54. Its MAC 00:00:5E:00:53:2B is seen at 10.44.16.131 instead, in the pool: it is back on automatic.",
                 "HELD_BY_NEWER | WHO_ANSWERS | 00:00:5E:00:53:4E answers, not 00:00:5E:00:53:2B. Another device, not on record here, holds the address.",
-                "OTHER_PORT | PORT_OPEN | It answers, but refuses port 7454: nothing listens there.",
+                "OTHER_PORT | PORT_OPEN | It refuses port 7454: nothing listens there.",
             })
     void faultsFailAtTheirCheck(Cause fault, Check where, String seen) {
         var results = climb(with(TERMINAL.with(fault)).onTheWire(), target("OC2-7H41-0093", MAC, Optional.of(7500)));

@@ -239,7 +239,7 @@ class RunbookTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "version: 2 | version: one | line 2, column 10 | Cannot deserialize value",
+                "version: 2 | version: one | line 2, column 10 | A whole number stands here.",
                 "shortest: 20 | shortest: 90 | line | A wait needs shortest <= usual <= longest, was 90, 55, 120",
                 "holds: true | holds: false | line | A choice needs an option that holds",
                 "key: wire | key: label | line | Two steps are called “label”",

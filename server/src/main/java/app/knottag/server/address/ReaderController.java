@@ -26,7 +26,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class ReaderController {
 
-    record SegmentRequest(@NotNull Ipv4Prefix prefix, Ipv4Address gateway, List<Pool> pools) {}
+    record SegmentSketch(@NotNull Ipv4Prefix prefix, Ipv4Address gateway, List<Pool> pools) {}
 
     record AddressReadRequest(
             String text,
@@ -34,7 +34,7 @@ class ReaderController {
             @NotNull(message = "Say what the text is meant to be.")
             Purpose purpose,
 
-            @Valid SegmentRequest segment,
+            @Valid SegmentSketch segment,
             List<Ipv4Address> taken,
             String expected,
             Long segmentId,

@@ -16,6 +16,7 @@ import app.knottag.server.runbook.StepWork.Action;
 import java.time.Clock;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.function.LongSupplier;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnExpression;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
@@ -109,7 +110,7 @@ class DemoHands {
     /** On a busy machine a stand-in that has just started may answer late; then it is asked again, as a person would. */
     void proved(long endpoint) {
         int tries = 0;
-        do confirm.round(endpoint, DemoData.LEAD);
+        do confirm.round(endpoint, DemoData.LEAD, LongSupplier::getAsLong);
         while (confirm.line(endpoints.get(endpoint)).failed() && ++tries < MOST_TRIES);
         for (var check : confirm.checks(endpoints.get(endpoint)))
             if (!check.byMachine() && check != Check.OFFICE)

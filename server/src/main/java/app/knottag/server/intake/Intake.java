@@ -60,6 +60,7 @@ class Intake {
             boolean preview,
             List<String> headers,
             Map<Sheet.Column, Integer> columns,
+            List<String> unused,
             List<IntakeRow> made,
             int seen,
             List<Remark> known,
@@ -91,7 +92,11 @@ class Intake {
         this.clock = clock;
     }
 
-    private record Read(List<String> headers, Map<Sheet.Column, Integer> columns, Parsed parsed) {}
+    private record Read(List<String> headers, Map<Sheet.Column, Integer> columns, List<String> unused, Parsed parsed) {
+        static Read of(Parsed parsed) {
+            return new Read(List.of(), Map.of(), List.of(), parsed);
+        }
+    }
 
     private record Judged(IntakeView view, List<Made> made, List<Draft> seen) {}
 
@@ -115,6 +120,7 @@ class Intake {
                         true,
                         read.headers(),
                         read.columns(),
+                        read.unused(),
                         rows,
                         problems.isEmpty() ? seen.size() : 0,
                         result.known(),
@@ -129,13 +135,13 @@ class Intake {
     }
 
     private Read read(String text, Wish wish) {
-        if (wish.source() != Source.SHEET) return new Read(List.of(), Map.of(), Listing.read(text, clock.instant()));
+        if (wish.source() != Source.SHEET) return Read.of(Listing.read(text, clock.instant()));
         try {
             var sheet = Sheet.read(text);
             var columns = wish.columns().isEmpty() ? sheet.match() : wish.columns();
-            return new Read(sheet.headers(), columns, sheet.drafts(columns, kinds.byWords()));
+            return new Read(sheet.headers(), columns, sheet.unused(columns), sheet.drafts(columns, kinds.byWords()));
         } catch (IllegalArgumentException e) {
-            return new Read(List.of(), Map.of(), problem(e.getMessage()));
+            return Read.of(problem(e.getMessage()));
         }
     }
 
@@ -204,6 +210,7 @@ class Intake {
                 false,
                 view.headers(),
                 view.columns(),
+                view.unused(),
                 view.made(),
                 view.seen(),
                 view.known(),

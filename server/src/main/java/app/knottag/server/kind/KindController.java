@@ -4,6 +4,7 @@ import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.KindReader;
 import app.knottag.core.kind.KindReader.KindFinding;
 import app.knottag.core.kind.Kinds;
+import app.knottag.core.kind.Recipe;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
@@ -59,6 +60,12 @@ class KindController {
                 .contentType(MediaType.parseMediaType("application/yaml;charset=UTF-8"))
                 .header("Content-Disposition", "attachment; filename=\"" + safe(id) + ".yaml\"")
                 .body(book.text(id, version));
+    }
+
+    /** A kind written out for those who read no YAML. */
+    @GetMapping("/api/kinds/{id}/recipe")
+    Recipe recipe(@PathVariable String id) {
+        return Recipe.of(kinds.get(id));
     }
 
     private static String safe(String id) {

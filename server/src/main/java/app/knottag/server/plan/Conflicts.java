@@ -165,9 +165,11 @@ public class Conflicts {
                         next.map(Ipv4Address::toString).orElse("")));
     }
 
-    /** Refuses an address that the site itself needs: its gateway, a resolver, a listed service. */
+    /** Refuses an address that the site itself needs: its gateway, a resolver, a listed service, a partner. */
     void refuseReserved(long siteId, long segmentId, Ipv4Address address, String name) {
-        String by = plans.reserved(siteId).getOrDefault(address, "");
+        String by = Optional.ofNullable(plans.reserved(siteId).get(address))
+                .or(() -> Optional.ofNullable(plans.partners(siteId).get(address)))
+                .orElse("");
         // What the site lists may be onboarded under its own name.
         if (by.isEmpty() || by.equalsIgnoreCase(name)) return;
         var next = new Planner(sites.plain(sites.segment(segmentId)), plans.occupied(siteId, clock.instant()))

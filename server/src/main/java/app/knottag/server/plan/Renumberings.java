@@ -66,6 +66,7 @@ class Renumberings {
             int version) {}
 
     private final RenumberStore store;
+    private final app.knottag.server.site.Ground allowed;
     private final SiteStore siteStore;
     private final Sites sites;
     private final SitePlans plans;
@@ -77,6 +78,7 @@ class Renumberings {
 
     Renumberings(
             RenumberStore store,
+            app.knottag.server.site.Ground allowed,
             SiteStore siteStore,
             Sites sites,
             SitePlans plans,
@@ -86,6 +88,7 @@ class Renumberings {
             Clock clock,
             JsonMapper json) {
         this.store = store;
+        this.allowed = allowed;
         this.siteStore = siteStore;
         this.sites = sites;
         this.plans = plans;
@@ -101,6 +104,8 @@ class Renumberings {
                 segment.siteId(),
                 segment.id(),
                 SegmentRequest.of(segment.name(), b.prefix(), b.gateway(), b.resolvers(), b.pools()));
+        if (!filled.segment().prefix().equals(segment.prefix()))
+            allowed.check(filled.segment().prefix());
         siteStore.segments(segment.siteId()).stream()
                 .filter(s -> s.id() != segment.id()
                         && s.prefix().overlaps(filled.segment().prefix()))

@@ -104,8 +104,15 @@ public class SitePlans {
     }
 
     /** What no endpoint may be given although nobody is on record there. */
-    Map<Ipv4Address, String> reserved(long siteId) {
+    public Map<Ipv4Address, String> reserved(long siteId) {
         return ground(siteId, List.of(), List.of()).reserved();
+    }
+
+    /** The partners of a site by their address. */
+    Map<Ipv4Address, String> partners(long siteId) {
+        var partners = new HashMap<Ipv4Address, String>();
+        store.partners(siteId).forEach(p -> partners.put(p.address(), p.name()));
+        return partners;
     }
 
     /** Who is in the way of one more: who holds an address by plan, and who was seen at one. */

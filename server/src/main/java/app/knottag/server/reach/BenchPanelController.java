@@ -3,6 +3,7 @@ package app.knottag.server.reach;
 import app.knottag.core.reach.Cause;
 import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Look;
+import app.knottag.core.reading.ReadingException;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.util.Arrays;
@@ -110,7 +111,7 @@ class BenchPanelController {
     }
 
     private static String id(String id) {
-        if (!id.matches("[a-z0-9-]{1,40}")) throw new IllegalArgumentException("no such device: " + id);
+        if (!id.matches("[a-z0-9-]{1,40}")) throw new ReadingException("no such device: " + id);
         return id;
     }
 }

@@ -3,9 +3,11 @@ package app.knottag.server.reach;
 import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.log.Words;
 import app.knottag.core.reach.Bond;
+import app.knottag.core.reach.Cause;
 import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Check;
 import app.knottag.core.reach.CheckResult;
+import app.knottag.core.reach.Diagnosis;
 import app.knottag.core.reach.Evidence;
 import app.knottag.core.reach.Ladder;
 import app.knottag.core.reach.MachineLooks;
@@ -24,6 +26,7 @@ import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
@@ -34,10 +37,13 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
+import java.util.function.Consumer;
+import java.util.function.LongSupplier;
 import org.springframework.context.event.EventListener;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -46,7 +52,7 @@ import tools.jackson.databind.json.JsonMapper;
 public class Confirm {
 
     private static final Duration FRESH = Duration.ofMinutes(15);
-    private static final int ROUNDS_AT_ONCE = 4;
+    private static final int ROUNDS_AT_ONCE = 8;
     private static final int LOOKS_AT_ONCE = 16;
 
     private final Endpoints endpoints;
@@ -55,10 +61,10 @@ public class Confirm {
     private final Targets targets;
     private final Runbooks runbooks;
     private final StepWork steps;
-    private final Diagnoses diagnoses;
     private final Probes probes;
     private final Log log;
     private final Clock clock;
+    private final TransactionTemplate transactions;
     private final JsonMapper json;
     private final Map<Long, List<CheckResult>> underway = new ConcurrentHashMap<>();
     private final ExecutorService lookers = Executors.newFixedThreadPool(LOOKS_AT_ONCE, r -> {
@@ -75,10 +81,10 @@ public class Confirm {
             Targets targets,
             Runbooks runbooks,
             StepWork steps,
-            Diagnoses diagnoses,
             Probes probes,
             Log log,
             Clock clock,
+            TransactionTemplate transactions,
             JsonMapper json) {
         this.endpoints = endpoints;
         this.store = store;
@@ -86,18 +92,23 @@ public class Confirm {
         this.targets = targets;
         this.runbooks = runbooks;
         this.steps = steps;
-        this.diagnoses = diagnoses;
         this.probes = probes;
         this.log = log;
         this.clock = clock;
+        this.transactions = transactions;
         this.json = json;
     }
 
-    /** Makes every check that a machine can make. At most four rounds run at the same time; others wait their turn. */
-    @Transactional
-    public long round(long endpointId, String by) {
+    /**
+     * Makes every check that a machine can make. At most eight rounds run at the same time; others wait their turn. Nothing of the
+     * database is held while the network is asked; what was heard is kept in one go afterwards.
+     *
+     * @param keeper what keeping it is wrapped in, so that a round that is sent twice is on record once
+     */
+    public void round(long endpointId, String by, Consumer<LongSupplier> keeper) {
         var endpoint = endpoints.get(endpointId);
         var target = targets.required(endpoint);
+        var bond = targets.bond(endpoint);
         var at = clock.instant();
         atOnce.acquireUninterruptibly();
         try {
@@ -107,41 +118,48 @@ public class Confirm {
             var vantage = targets.vantage(endpoint.siteId(), once);
             var results = new Ladder(target, once, vantage, clock).climb(lookers, sofar::add);
             var looks = new MachineLooks(target, once, vantage, lookers).make();
-            boolean failed = results.stream().anyMatch(CheckResult::failed);
-            if (!failed) learn(endpoint);
-            long id = rounds.add(
-                    endpointId,
-                    at,
-                    by,
-                    failed,
-                    new Json(json.writeValueAsString(results)),
-                    new Json(json.writeValueAsString(targets.bond(endpoint))));
-            for (var m : looks)
-                rounds.keepLook(
-                        endpointId,
-                        id,
-                        m.look().name(),
-                        m.outcome(),
-                        vantage.words(target.segment().prefix()));
-            runbooks.stand(endpointId);
-            log.write(Log.entry(by, failed ? "checks failed" : "checks held")
-                    .at(endpoint.siteId(), endpointId)
-                    .after(results));
-            return id;
+            String from = vantage.words(target.segment().prefix());
+            transactions.executeWithoutResult(
+                    t -> keeper.accept(() -> keep(endpoint, bond, at, results, looks, from, by)));
         } finally {
             underway.remove(endpointId);
             atOnce.release();
         }
     }
 
-    /** What was found and holds again after that is the site's own history, from which the next search learns. */
-    private void learn(EndpointStore.Row endpoint) {
-        var before = rounds.latest(endpoint.id());
-        if (before == null || !before.failed()) return;
-        diagnoses
-                .found(endpoint, before.id())
-                .ifPresent(cause ->
-                        rounds.addFound(endpoint.id(), before.id(), endpoint.siteId(), cause.name(), clock.instant()));
+    private long keep(
+            EndpointStore.Row endpoint,
+            Bond bond,
+            Instant at,
+            List<CheckResult> results,
+            List<Diagnosis.Made> looks,
+            String from,
+            String by) {
+        boolean failed = results.stream().anyMatch(CheckResult::failed);
+        long id = rounds.add(
+                endpoint.id(),
+                at,
+                by,
+                failed,
+                new Json(json.writeValueAsString(results)),
+                new Json(json.writeValueAsString(bond)));
+        for (var m : looks) rounds.keepLook(endpoint.id(), id, m.look().name(), m.outcome(), from);
+        runbooks.stand(endpoint.id());
+        log.write(Log.entry(by, failed ? "checks failed" : "checks held")
+                .at(endpoint.siteId(), endpoint.id())
+                .after(results));
+        return id;
+    }
+
+    /** What a person says mended it is the site's own history, from which the next search learns; nothing else is. */
+    @Transactional
+    public void mended(long endpointId, Cause cause, String by) {
+        var endpoint = endpoints.get(endpointId);
+        var round = rounds.latest(endpointId);
+        if (round == null)
+            throw Problem.of(HttpStatus.CONFLICT, "nothing-failed", "No checks were made yet. Run them first.");
+        rounds.addFound(endpointId, round.id(), endpoint.siteId(), cause.name(), clock.instant());
+        log.write(Log.entry(by, "mended").at(endpoint.siteId(), endpointId).after(cause.name()));
     }
 
     /** What has come in of a round that runs just now, or empty when none does. */

@@ -14,7 +14,6 @@ import java.util.EnumMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
@@ -72,14 +71,6 @@ class Diagnoses {
 
     Diagnosis.Verdict verdict(EndpointStore.Row e, Looked looked) {
         return Diagnosis.of(scene(e), book(e.siteId()), looked.made(), looked.passed());
-    }
-
-    /** The one cause that was found for a round, or empty. */
-    Optional<Cause> found(EndpointStore.Row e, long roundId) {
-        var verdict = verdict(e, looked(e.id(), roundId));
-        return verdict.found() && verdict.suspects().get(0).causes().size() == 1
-                ? Optional.of(verdict.suspects().get(0).causes().get(0))
-                : Optional.empty();
     }
 
     Kind kind(EndpointStore.Row e) {

@@ -1,5 +1,6 @@
 package app.knottag.server.reach;
 
+import app.knottag.core.reach.Cause;
 import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Diagnosis;
 import app.knottag.core.reach.Diagnosis.Made;
@@ -28,6 +29,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
 /** What can be the cause when an endpoint does not reach its service, and what to look at next. */
@@ -55,6 +57,7 @@ class DiagnosisController {
             @Nullable @Valid SettingsRequest settings) {}
 
     record SuspectView(
+            List<Cause> causes,
             String title,
             double probability,
             int group,
@@ -68,7 +71,7 @@ class DiagnosisController {
     record NextView(
             Look look, String words, double minutes, double gain, List<OutcomeView> outcomes, List<String> signals) {}
 
-    record SeenView(Look look, String words, String seen, String by, boolean eyes) {}
+    record SeenView(Look look, String said, String by, boolean eyes) {}
 
     record DiagnosisView(
             List<SuspectView> suspects,
@@ -131,7 +134,8 @@ class DiagnosisController {
                         usual.looks()),
                 s.noneOfThese() == null ? book.noneOfThese() : s.noneOfThese(),
                 book.causes(),
-                book.looks());
+                book.looks(),
+                book.sentences());
     }
 
     private static Made made(String field, LookMade look) {
@@ -160,7 +164,7 @@ class DiagnosisController {
 
     private SeenView seen(RoundStore.LookRow row) {
         var look = Look.valueOf(row.look());
-        return new SeenView(look, look.words(), book.words(look, row.outcome()), row.by(), look.by() == Look.By.EYES);
+        return new SeenView(look, book.said(look, row.outcome()), row.by(), look.by() == Look.By.EYES);
     }
 
     record PastedRequest(@NotNull String text) {}
@@ -218,6 +222,15 @@ class DiagnosisController {
         return of(id);
     }
 
+    record MendedRequest(@NotNull Cause cause) {}
+
+    /** Keeps what a person says mended it; the next search at this site weighs it. */
+    @PostMapping("/api/endpoints/{id}/diagnosis/mended")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void mended(@PathVariable long id, @Valid @RequestBody MendedRequest body, Principal by) {
+        confirm.mended(id, body.cause(), by.getName());
+    }
+
     private DiagnosisView view(
             Diagnosis.Verdict verdict, List<Made> made, List<SeenView> seen, List<String> signals, String learned) {
         return new DiagnosisView(
@@ -248,18 +261,18 @@ class DiagnosisController {
                 learned);
     }
 
-    /** A look with what was seen, as one says it. */
+    /** What was seen, as one says it. */
     private String told(Look look, List<Made> made) {
-        String seen = made.stream()
+        return made.stream()
                 .filter(m -> m.look() == look)
-                .map(m -> book.words(look, m.outcome()))
+                .map(m -> book.said(look, m.outcome()))
                 .findFirst()
-                .orElse("");
-        return look.words() + (look.words().endsWith("?") || look.words().endsWith(".") ? " " : ": ") + seen;
+                .orElseGet(look::words);
     }
 
     private SuspectView view(Diagnosis.Suspect s, List<Made> made) {
         return new SuspectView(
+                s.causes(),
                 s.title(),
                 s.probability(),
                 s.group(),

@@ -6,6 +6,7 @@ import com.hierynomus.smbj.SMBClient;
 import com.hierynomus.smbj.SmbConfig;
 import java.io.IOException;
 import java.net.InetSocketAddress;
+import java.net.Socket;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 
@@ -15,6 +16,10 @@ final class FileTalk {
     private FileTalk() {}
 
     static Heard hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
+        // The library takes whatever goes wrong for the server's word; whether anybody is there is asked before.
+        try (var socket = new Socket()) {
+            socket.connect(at, Talks.CONNECT_MILLIS);
+        }
         var config = SmbConfig.builder()
                 .withTimeout(Talks.CONNECT_MILLIS, TimeUnit.MILLISECONDS)
                 .withSoTimeout(Talks.CONNECT_MILLIS, TimeUnit.MILLISECONDS)

@@ -6,7 +6,6 @@ import app.knottag.core.reach.Heard;
 import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.Probes;
 import java.io.IOException;
-import java.net.ConnectException;
 import java.net.Inet4Address;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
@@ -90,7 +89,8 @@ class NetworkProbes implements Probes, Dialer {
             else if (ping.exitValue() == 0) return true;
         } catch (IOException e) {
             noPing = true;
-            return connect(address, ECHO_PORT) != Connection.SILENT; // even a refusal is an answer
+            var echo = connect(address, ECHO_PORT);
+            return echo == Connection.OPEN || echo == Connection.REFUSED; // even a refusal is an answer
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
@@ -114,8 +114,13 @@ class NetworkProbes implements Probes, Dialer {
 
     @Override
     public List<Neighbour> neighbours() {
+        var states = Kernel.neighbours();
+        if (states.isPresent()) return states.get();
         try {
-            return Neighbour.readTable(Files.readString(Path.of("/proc/net/arp")));
+            // Without its states an entry may be from before: it names who answered, and proves nothing.
+            return Neighbour.readTable(Files.readString(Path.of("/proc/net/arp"))).stream()
+                    .map(n -> new Neighbour(n.address(), n.mac(), Neighbour.State.OLD))
+                    .toList();
         } catch (IOException e) {
             return List.of();
         }
@@ -126,10 +131,12 @@ class NetworkProbes implements Probes, Dialer {
         try (var socket = new Socket()) {
             socket.connect(dialled(address, port), CONNECT_MILLIS);
             return Connection.OPEN;
-        } catch (ConnectException e) {
-            return String.valueOf(e.getMessage()).contains("refused") ? Connection.REFUSED : Connection.SILENT;
         } catch (IOException e) {
-            return Connection.SILENT;
+            return switch (Talks.ending(e)) {
+                case REFUSED -> Connection.REFUSED;
+                case UNREACHABLE -> Connection.UNREACHABLE;
+                default -> Connection.SILENT;
+            };
         }
     }
 

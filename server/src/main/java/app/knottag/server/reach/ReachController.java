@@ -186,8 +186,14 @@ class ReachController {
             @PathVariable long id,
             @RequestHeader(name = "Idempotency-Key", required = false) String key,
             Principal by) {
-        idempotency.once(
-                by.getName(), key, Map.of("round of", id), Made.class, () -> new Made(confirm.round(id, by.getName())));
+        var asked = Map.of("round of", id);
+        if (idempotency.answered(by.getName(), key))
+            idempotency.once(by.getName(), key, asked, Made.class, () -> new Made(id));
+        else
+            confirm.round(
+                    id,
+                    by.getName(),
+                    keep -> idempotency.once(by.getName(), key, asked, Made.class, () -> new Made(keep.getAsLong())));
         return line(id);
     }
 

@@ -126,6 +126,7 @@ class StandInProbes extends NetworkProbes {
     /** Loopback refuses for an address that nobody has; on a wire nobody would answer at all. */
     @Override
     public Connection connect(Ipv4Address address, int port) {
+        if (away(address)) return Connection.UNREACHABLE;
         return neighbours().stream().anyMatch(n -> n.address().equals(address))
                 ? super.connect(address, port)
                 : Connection.SILENT;

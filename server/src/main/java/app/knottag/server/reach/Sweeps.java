@@ -12,6 +12,7 @@ import app.knottag.server.db.Json;
 import app.knottag.server.intake.SightingStore;
 import app.knottag.server.log.Log;
 import app.knottag.server.plan.EndpointStore;
+import app.knottag.server.plan.SitePlans;
 import app.knottag.server.site.SiteStore;
 import app.knottag.server.site.Sites;
 import app.knottag.server.web.Problem;
@@ -29,17 +30,23 @@ import java.util.concurrent.SynchronousQueue;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.locks.LockSupport;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Sweeps whole segments, one at a time each, while people look on. */
 @Service
 class Sweeps {
 
+    private static final Logger LOG = LoggerFactory.getLogger(Sweeps.class);
     private static final int THREADS = 1_100;
+    private static final int SETTLED_SECONDS = 8;
 
     /** So often a sweep that runs is written down, for the case that the server is cut off. */
     private static final int WRITTEN_EVERY = 64;
@@ -53,6 +60,8 @@ class Sweeps {
     private final Probes probes;
     private final Log log;
     private final Clock clock;
+    private final TransactionTemplate transactions;
+    private final SitePlans plans;
     private final JsonMapper json;
     private final Map<Long, Running> running = new ConcurrentHashMap<>();
     private final ExecutorService threads = new ThreadPoolExecutor(
@@ -79,6 +88,8 @@ class Sweeps {
             Probes probes,
             Log log,
             Clock clock,
+            TransactionTemplate transactions,
+            SitePlans plans,
             JsonMapper json) {
         this.store = store;
         this.siteStore = siteStore;
@@ -89,6 +100,8 @@ class Sweeps {
         this.probes = probes;
         this.log = log;
         this.clock = clock;
+        this.transactions = transactions;
+        this.plans = plans;
         this.json = json;
     }
 
@@ -125,28 +138,67 @@ class Sweeps {
         var vantage = targets.vantage(row.siteId(), probes);
         long id = store.begin(segmentId, clock.instant(), by, hosts.size(), vantage.words(segment.prefix()));
         var runner = new Thread(() -> {
-            String state = "CUT_OFF";
-            List<Sweep.Line> lines = List.of();
+            var done = new Outcome("CUT_OFF", List.of(), List.of());
             try {
-                Sweep.run(
-                        hosts, probes::there, threads, sweep.answered::add, n -> asked(id, sweep, n), () -> sweep.stop);
-                var table = probes.neighbours();
-                lines = judged(row.siteId(), segment, sweep, table, vantage, sweep.stop);
-                sighted(row.siteId(), segment, table, by);
-                state = sweep.stop ? "CANCELLED" : "DONE";
+                done = swept(id, row.siteId(), segment, hosts, sweep, vantage);
+            } catch (RuntimeException e) {
+                LOG.error("The sweep of {} broke off", segment.prefix(), e);
             } finally {
                 running.remove(segmentId);
-                store.end(id, state, clock.instant(), sweep.asked.get(), new Json(json.writeValueAsString(lines)));
-                log.write(Log.entry(
-                                by,
-                                "swept " + segment.prefix() + ": "
-                                        + state.toLowerCase(Locale.ROOT).replace('_', ' '))
-                        .at(row.siteId(), null)
-                        .after(lines));
+                end(id, row.siteId(), segment, sweep, done, by);
             }
         });
         runner.setDaemon(true);
         runner.start();
+    }
+
+    private record Outcome(String state, List<Sweep.Line> lines, List<Neighbour> table) {}
+
+    private Outcome swept(
+            long id, long siteId, Segment segment, List<Ipv4Address> hosts, Running sweep, Vantage vantage) {
+        Sweep.run(hosts, probes::there, threads, sweep.answered::add, n -> asked(id, sweep, n), () -> sweep.stop);
+        var table = settled(segment, sweep);
+        // Whoever loses her own link in the middle has not found everybody else silent.
+        if (!probes.own().equals(vantage.own())) return new Outcome("CUT_OFF", List.of(), List.of());
+        return new Outcome(
+                sweep.stop ? "CANCELLED" : "DONE", judged(siteId, segment, sweep, table, vantage, sweep.stop), table);
+    }
+
+    /** Entries that the machine is just asking about again are waited for. */
+    private List<Neighbour> settled(Segment segment, Running sweep) {
+        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(SETTLED_SECONDS);
+        while (true) {
+            var table = probes.neighbours();
+            boolean pending = table.stream()
+                    .anyMatch(n -> n.state() == Neighbour.State.PENDING
+                            && segment.prefix().contains(n.address())
+                            && !sweep.answered.contains(n.address()));
+            if (!pending || sweep.stop || System.nanoTime() >= end) return table;
+            LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(300));
+        }
+    }
+
+    /** What came of it, the evidence for the plan, and the log: all of it, or the next start says that it was cut off. */
+    private void end(long id, long siteId, Segment segment, Running sweep, Outcome done, String by) {
+        try {
+            transactions.executeWithoutResult(t -> {
+                store.end(
+                        id,
+                        done.state(),
+                        clock.instant(),
+                        sweep.asked.get(),
+                        new Json(json.writeValueAsString(done.lines())));
+                sighted(siteId, segment, done.table(), sweep, by);
+                log.write(Log.entry(
+                                by,
+                                "swept " + segment.prefix() + ": "
+                                        + done.state().toLowerCase(Locale.ROOT).replace('_', ' '))
+                        .at(siteId, null)
+                        .after(done.lines()));
+            });
+        } catch (RuntimeException e) {
+            LOG.error("What the sweep of {} found could not be kept", segment.prefix(), e);
+        }
     }
 
     private void asked(long id, Running sweep, int count) {
@@ -165,10 +217,11 @@ class Sweeps {
     }
 
     /** Who was seen is evidence for the plan, as if the table had been pasted in. */
-    private void sighted(long siteId, Segment segment, List<Neighbour> table, String by) {
+    private void sighted(long siteId, Segment segment, List<Neighbour> table, Running sweep, String by) {
         var at = clock.instant();
         var here = table.stream()
                 .filter(n -> segment.prefix().contains(n.address()))
+                .filter(n -> n.confirmed() || sweep.answered.contains(n.address()))
                 .toList();
         for (var n : here)
             sightings.add(
@@ -180,14 +233,18 @@ class Sweeps {
 
     private List<Planned> planned(long siteId) {
         var plan = new ArrayList<Planned>();
-        siteStore.segments(siteId).stream()
-                .filter(s -> s.gateway() != null)
-                .forEach(s -> plan.add(new Planned(s.gateway(), "Gateway", Optional.empty(), 0)));
+        probes.own().forEach(a -> plan.add(new Planned(a, "This machine", Optional.empty(), 0)));
+        plans.reserved(siteId).forEach((a, name) -> plan.add(new Planned(a, titled(name), Optional.empty(), 0)));
         siteStore.partners(siteId).forEach(p -> plan.add(new Planned(p.address(), p.name(), Optional.empty(), 0)));
         endpoints.holders(siteId).stream()
                 .filter(h -> h.address() != null)
                 .forEach(h -> plan.add(new Planned(h.address(), h.name(), Optional.ofNullable(h.mac()), h.id())));
         return plan;
+    }
+
+    /** “the gateway of Shop” as it begins a line. */
+    private static String titled(String name) {
+        return name.startsWith("the ") ? "T" + name.substring(1) : name;
     }
 
     void cancel(long segmentId) {

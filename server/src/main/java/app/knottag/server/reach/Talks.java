@@ -9,12 +9,15 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.net.ConnectException;
 import java.net.InetSocketAddress;
+import java.net.NoRouteToHostException;
+import java.net.PortUnreachableException;
 import java.net.Socket;
 import java.net.SocketTimeoutException;
 import java.net.StandardSocketOptions;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
+import java.util.concurrent.TimeoutException;
 import javax.net.ssl.SSLException;
 
 /** Talks with services as far as it goes without signing in. Every talk ends by itself, and reads no more than it needs. */
@@ -52,17 +55,28 @@ final class Talks {
         try {
             return of(call).with(
                             dialer.dialled(found.get(0), call.port()), call, Ground.own(found.get(0), call.ground()));
-        } catch (ConnectException e) {
-            return Heard.ended(
-                    String.valueOf(e.getMessage()).contains("refused") ? Ending.REFUSED : Ending.SILENT,
-                    "the connection");
-        } catch (SocketTimeoutException e) {
-            return Heard.ended(Ending.SILENT, "its answer");
         } catch (SSLException e) {
             return Heard.ended(Ending.STRANGE, "the upgrade to TLS", String.valueOf(e.getMessage()));
         } catch (IOException e) {
-            return Heard.ended(Ending.STRANGE, "its answer");
+            var ending = ending(e);
+            return Heard.ended(ending, ending == Ending.REFUSED ? "the connection" : "its answer");
         }
+    }
+
+    /** How a talk ended, by what lies at the bottom of the exception, whatever library wrapped it. */
+    static Ending ending(Throwable e) {
+        for (Throwable t = e; t != null; t = t.getCause() == t ? null : t.getCause()) {
+            String said = String.valueOf(t.getMessage()).toLowerCase(java.util.Locale.ROOT);
+            if (t instanceof NoRouteToHostException
+                    || t instanceof IOException
+                            && (said.contains("unreachable") && !said.contains("port unreachable")
+                                    || said.contains("no route to host"))) return Ending.UNREACHABLE;
+            if (t instanceof PortUnreachableException || t instanceof ConnectException && said.contains("refused"))
+                return Ending.REFUSED;
+            if (t instanceof SocketTimeoutException || t instanceof TimeoutException || t instanceof ConnectException)
+                return Ending.SILENT;
+        }
+        return Ending.STRANGE;
     }
 
     private static Talk of(Call call) {

@@ -7,6 +7,7 @@ import app.knottag.core.register.Reminders.Reminder;
 import app.knottag.core.register.Reminders.What;
 import app.knottag.server.register.PrerequisiteStore.PrerequisiteRow;
 import app.knottag.server.site.Sites;
+import app.knottag.server.web.Dates;
 import app.knottag.server.web.Idempotency;
 import app.knottag.server.web.Problem;
 import jakarta.validation.Valid;
@@ -68,7 +69,7 @@ class DueController {
 
     record VisitRequest(LocalDate on, int slack) {}
 
-    record Kept(long id) {}
+    record OrderKept(long id) {}
 
     /** A stay by the clock of the site. */
     record StayRequest(
@@ -143,7 +144,7 @@ class DueController {
 
     @PostMapping("/api/sites/{siteId}/prerequisites")
     @ResponseStatus(HttpStatus.CREATED)
-    Kept add(
+    OrderKept add(
             @PathVariable long siteId,
             @Valid @RequestBody PrerequisiteRequest b,
             @RequestHeader(name = "Idempotency-Key", required = false) String key,
@@ -153,8 +154,8 @@ class DueController {
                 by.getName(),
                 key,
                 List.of(siteId, b),
-                Kept.class,
-                () -> new Kept(orders.add(siteId, b.name(), b.who(), b.days(), b.after(), by.getName())));
+                OrderKept.class,
+                () -> new OrderKept(orders.add(siteId, b.name(), b.who(), b.days(), b.after(), by.getName())));
     }
 
     @PutMapping("/api/sites/{siteId}/prerequisites/{id}")
@@ -166,7 +167,7 @@ class DueController {
     @PutMapping("/api/sites/{siteId}/visit")
     DueView visit(@PathVariable long siteId, @Valid @RequestBody VisitRequest b, Principal by) {
         sites.site(siteId);
-        orders.visit(siteId, b.on(), b.slack(), by.getName());
+        orders.visit(siteId, Dates.near("on", b.on()), b.slack(), by.getName());
         return due(siteId);
     }
 
@@ -176,8 +177,8 @@ class DueController {
         var zone = shown.zone(siteId);
         try {
             return GuestPasses.of(
-                    b.from().atZone(zone).toInstant(),
-                    b.until().atZone(zone).toInstant(),
+                    Dates.near("from", b.from()).atZone(zone).toInstant(),
+                    Dates.near("until", b.until()).atZone(zone).toInstant(),
                     new Lifetime(Lifetime.Unit.HOURS, b.hours()),
                     new GuestPasses.Hours(b.opens(), b.shuts()),
                     zone);

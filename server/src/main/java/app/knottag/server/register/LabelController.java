@@ -4,6 +4,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.InterfaceChoice;
 import app.knottag.core.hardware.LabelText;
 import app.knottag.core.hardware.Mac;
+import app.knottag.core.intake.Recognised;
 import app.knottag.core.intake.TextReader;
 import app.knottag.core.kind.Kind.Label;
 import app.knottag.core.kind.Kinds;
@@ -142,6 +143,12 @@ class LabelController {
         if (b.text().length() > MOST_TEXT)
             throw Problem.field("text", "too-long", "That table is too long. Paste the lines of this segment alone.");
         var read = TextReader.read(b.text(), clock.instant());
+        if (read instanceof Recognised.Table t && !t.problems().isEmpty())
+            throw Problem.field(
+                    "text",
+                    "unreadable",
+                    "Line " + t.problems().get(0).line() + ": "
+                            + t.problems().get(0).message());
         var own = interfaces.of(id).stream().map(InterfaceRow::plain).toList();
         var others = interfaces.ofSite(e.siteId()).stream()
                 .filter(i -> i.endpointId() != id)

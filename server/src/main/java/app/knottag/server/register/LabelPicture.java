@@ -1,5 +1,6 @@
 package app.knottag.server.register;
 
+import app.knottag.core.reading.ReadingException;
 import com.google.zxing.BinaryBitmap;
 import com.google.zxing.DecodeHintType;
 import com.google.zxing.MultiFormatReader;
@@ -48,21 +49,20 @@ final class LabelPicture {
     private static BufferedImage read(byte[] bytes) {
         try (var stream = ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
             var readers = ImageIO.getImageReaders(stream);
-            if (!readers.hasNext()) throw new IllegalArgumentException("This is no picture. Take a JPEG or PNG.");
+            if (!readers.hasNext()) throw new ReadingException("This is no picture. Take a JPEG or PNG.");
             var reader = readers.next();
             try {
                 reader.setInput(stream, true, true);
                 // Looked at before anything is unpacked: a small file may hold a huge picture.
                 if ((long) reader.getWidth(0) * reader.getHeight(0) > MOST_PIXELS)
-                    throw new IllegalArgumentException(
-                            "The picture has more than 24 million points. Take a smaller one.");
+                    throw new ReadingException("The picture has more than 24 million points. Take a smaller one.");
                 return reader.read(0);
             } finally {
                 reader.dispose();
             }
         } catch (IOException | RuntimeException e) {
             if (e instanceof IllegalArgumentException known && known.getMessage() != null) throw known;
-            throw new IllegalArgumentException("This picture is damaged. Take it again.", e);
+            throw new ReadingException("This picture is damaged. Take it again.", e);
         }
     }
 }

@@ -11,6 +11,7 @@ import app.knottag.core.register.RegisterRow;
 import app.knottag.server.plan.EndpointRequest;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.plan.Endpoints;
+import app.knottag.server.site.Ground;
 import app.knottag.server.site.SiteStore;
 import app.knottag.server.site.SiteStore.SegmentRow;
 import app.knottag.server.site.Sites;
@@ -33,13 +34,15 @@ class Register {
     private final EndpointStore store;
     private final Endpoints endpoints;
     private final SiteStore siteStore;
+    private final Ground ground;
     private final Sites sites;
     private final Kinds kinds;
 
-    Register(EndpointStore store, Endpoints endpoints, SiteStore siteStore, Sites sites, Kinds kinds) {
+    Register(EndpointStore store, Endpoints endpoints, SiteStore siteStore, Sites sites, Kinds kinds, Ground ground) {
         this.store = store;
         this.endpoints = endpoints;
         this.siteStore = siteStore;
+        this.ground = ground;
         this.sites = sites;
         this.kinds = kinds;
     }
@@ -124,6 +127,8 @@ class Register {
                     .ifPresent(g -> problems.add(new Problem(at, "gateway", g + " is outside " + row.prefix() + ".")));
             if (row.gateway().isPresent() && row.gateway().equals(row.address()))
                 problems.add(new Problem(line, "address", "That is the gateway of the segment."));
+            boolean drawn = segments.stream().anyMatch(g -> g.prefix().equals(row.prefix()));
+            if (!drawn) ground.problem(row.prefix()).ifPresent(why -> problems.add(new Problem(at, "prefix", why)));
             for (var segment : segments)
                 if (segment.prefix().overlaps(row.prefix()) && !segment.prefix().equals(row.prefix()))
                     problems.add(new Problem(

@@ -71,7 +71,7 @@ class RegistryController {
 
     record Choices(List<FormView> forms, List<UsualView> types) {}
 
-    record Kept(long id) {}
+    record RegisterKept(long id) {}
 
     record CleanUpItem(
             CleanUp.Reason reason, long registration, int version, long endpointId, String message, String wayOut) {}
@@ -171,13 +171,13 @@ class RegistryController {
     }
 
     @PutMapping("/api/sites/{siteId}/registries/{id}")
-    Kept keep(
+    RegisterKept keep(
             @PathVariable long siteId,
             @PathVariable long id,
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @Valid @RequestBody RegistryRequest b,
             Principal by) {
-        return new Kept(forms.keep(new Hand(siteId, Etags.required(ifMatch), by.getName()), id, b));
+        return new RegisterKept(forms.keep(new Hand(siteId, Etags.required(ifMatch), by.getName()), id, b));
     }
 
     @DeleteMapping("/api/sites/{siteId}/registries/{id}")
@@ -198,13 +198,17 @@ class RegistryController {
 
     @PostMapping("/api/registries/{id}/registrations")
     @ResponseStatus(HttpStatus.CREATED)
-    Kept add(
+    RegisterKept add(
             @PathVariable long id,
             @Valid @RequestBody EntryRequest b,
             @RequestHeader(name = "Idempotency-Key", required = false) String key,
             Principal by) {
         return RegistryConflicts.guard(() -> idempotency.once(
-                by.getName(), key, List.of(id, b), Kept.class, () -> new Kept(registrations.add(id, b, by.getName()))));
+                by.getName(),
+                key,
+                List.of(id, b),
+                RegisterKept.class,
+                () -> new RegisterKept(registrations.add(id, b, by.getName()))));
     }
 
     @PostMapping("/api/registrations/{id}/acts")

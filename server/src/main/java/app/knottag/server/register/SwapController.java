@@ -26,7 +26,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class SwapController {
 
-    record Begun(long id) {}
+    record SwapBegun(long id) {}
 
     record TickRequest(boolean ticked) {}
 
@@ -51,7 +51,7 @@ class SwapController {
 
     @PostMapping("/api/endpoints/{id}/swaps")
     @ResponseStatus(HttpStatus.CREATED)
-    Begun begin(
+    SwapBegun begin(
             @PathVariable long id,
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @RequestHeader(name = "Idempotency-Key", required = false) String key,
@@ -66,8 +66,8 @@ class SwapController {
                         by.getName(),
                         key,
                         List.of(id, b),
-                        Begun.class,
-                        () -> new Begun(swaps.begin(id, expected, b, by.getName()))));
+                        SwapBegun.class,
+                        () -> new SwapBegun(swaps.begin(id, expected, b, by.getName()))));
     }
 
     @GetMapping("/api/sites/{siteId}/swaps")

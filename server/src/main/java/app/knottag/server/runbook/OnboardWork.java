@@ -14,6 +14,7 @@ import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.plan.Endpoints;
 import app.knottag.server.reach.RoundStore;
 import app.knottag.server.runbook.OnboardStore.OpeningRow;
+import app.knottag.server.web.Dates;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
 import java.util.LinkedHashMap;
@@ -119,6 +120,7 @@ public class OnboardWork {
                 .or(() -> known.map(OpeningRow::danger))
                 .orElseGet(() -> danger(b.danger()));
         String owner = words("owner", b.owner(), !b.closed());
+        Dates.near("ends", b.ends());
         if (!b.closed() && b.ends() == null)
             throw Problem.field("ends", "end-missing", "Say by which day it is closed.");
         String note = words("note", b.note(), false);

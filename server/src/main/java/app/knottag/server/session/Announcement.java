@@ -1,5 +1,11 @@
 package app.knottag.server.session;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
@@ -10,16 +16,30 @@ class Announcement {
 
     private final Invitations invitations;
     private final DemoPeople demo;
+    private final String firstLead;
 
-    Announcement(Invitations invitations, DemoPeople demo) {
+    Announcement(Invitations invitations, DemoPeople demo, @Value("${knot.first-lead-file:}") String firstLead) {
         this.invitations = invitations;
         this.demo = demo;
+        this.firstLead = firstLead;
     }
 
     @EventListener(ApplicationReadyEvent.class)
     void ready() {
-        if (!demo.active() && invitations.nobodyYet())
-            System.out.println("KNOT first-lead /join/" + invitations.invite(Role.LEAD, "Knot Tag"));
+        invitations.keyNames();
+        if (!firstLead.isEmpty()) announce(Path.of(firstLead));
         System.out.println("KNOT ready");
+    }
+
+    /** The link goes into a file that only its owner may read; it is in no log. */
+    private void announce(Path file) {
+        try {
+            Files.deleteIfExists(file);
+            if (demo.active() || !invitations.nobodyYet()) return;
+            Files.createFile(file, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+            Files.writeString(file, "/join/" + invitations.inviteFirstLead() + "\n");
+        } catch (IOException e) {
+            throw new UncheckedIOException("the link for the first lead cannot be written to " + file, e);
+        }
     }
 }

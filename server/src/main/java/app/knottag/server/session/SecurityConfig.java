@@ -3,18 +3,21 @@ package app.knottag.server.session;
 import static org.springframework.http.HttpMethod.GET;
 import static org.springframework.http.HttpMethod.POST;
 
+import app.knottag.server.web.Refusal;
 import jakarta.servlet.http.HttpServletResponse;
+import java.time.Clock;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
-import org.springframework.http.MediaType;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.HeadersConfigurer;
+import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.core.userdetails.UsernameNotFoundException;
-import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
-import org.springframework.security.web.authentication.HttpStatusEntryPoint;
+import org.springframework.security.web.access.intercept.AuthorizationFilter;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
@@ -28,23 +31,25 @@ class SecurityConfig {
                     + " connect-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
 
     @Bean
-    SecurityFilterChain chain(HttpSecurity http, SecurityContextRepository contexts) throws Exception {
-        return http.csrf(c -> c.spa())
+    @Order(1)
+    SecurityFilterChain chain(HttpSecurity http, SecurityContextRepository contexts, People people, Clock clock)
+            throws Exception {
+        return http.securityMatcher("/api/**", "/error")
+                .csrf(c -> c.spa())
                 .securityContext(c -> c.securityContextRepository(contexts))
                 .requestCache(c -> c.disable())
                 .formLogin(f -> f.disable())
                 .httpBasic(b -> b.disable())
                 .logout(l -> l.disable())
-                .headers(h -> h.contentSecurityPolicy(p -> p.policyDirectives(CONTENT_POLICY))
-                        .referrerPolicy(r -> r.policy(ReferrerPolicy.NO_REFERRER))
-                        .frameOptions(f -> f.deny())
-                        .permissionsPolicyHeader(p -> p.policy("camera=(self), geolocation=(), microphone=()")))
-                .exceptionHandling(e -> e.authenticationEntryPoint(new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED))
+                .headers(SecurityConfig::headers)
+                .addFilterBefore(new Standing(people, clock), AuthorizationFilter.class)
+                .exceptionHandling(e -> e.authenticationEntryPoint((request, response, none) ->
+                                Refusal.write(response, HttpStatus.UNAUTHORIZED, "not-signed-in", "Sign in first."))
                         .accessDeniedHandler((request, response, denied) -> refuse(response)))
                 .authorizeHttpRequests(
                         a -> a.requestMatchers("/api/session", "/api/welcome", "/api/invitations/acceptance")
                                 .permitAll()
-                                .requestMatchers("/api/invitations")
+                                .requestMatchers("/api/invitations", "/api/log/check")
                                 .hasRole("LEAD")
                                 .requestMatchers(POST, "/api/sites", "/api/kinds")
                                 .hasRole("LEAD")
@@ -66,14 +71,32 @@ class SecurityConfig {
                 .build();
     }
 
+    /** The page itself, its assets and the feeds know no session, so they stand while the database does not. */
+    @Bean
+    @Order(2)
+    SecurityFilterChain page(HttpSecurity http) throws Exception {
+        return http.csrf(c -> c.disable())
+                .sessionManagement(m -> m.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+                .requestCache(c -> c.disable())
+                .logout(l -> l.disable())
+                .headers(SecurityConfig::headers)
+                .authorizeHttpRequests(a -> a.anyRequest().permitAll())
+                .build();
+    }
+
+    private static void headers(HeadersConfigurer<HttpSecurity> h) {
+        h.contentSecurityPolicy(p -> p.policyDirectives(CONTENT_POLICY))
+                .referrerPolicy(r -> r.policy(ReferrerPolicy.NO_REFERRER))
+                .frameOptions(f -> f.deny())
+                .permissionsPolicyHeader(p -> p.policy("camera=(self), geolocation=(), microphone=()"));
+    }
+
     private static void refuse(HttpServletResponse response) throws java.io.IOException {
-        response.setStatus(HttpStatus.FORBIDDEN.value());
-        response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-        response.setCharacterEncoding("UTF-8");
-        response.getWriter()
-                .write(
-                        "{\"status\":403,\"title\":\"Forbidden\",\"code\":\"not-allowed\",\"errors\":[],"
-                                + "\"detail\":\"Your role does not allow this, or the page is out of date. Reload it, or ask a lead.\"}");
+        Refusal.write(
+                response,
+                HttpStatus.FORBIDDEN,
+                "not-allowed",
+                "Your role does not allow this, or the page is out of date. Reload it, or ask a lead.");
     }
 
     @Bean
@@ -83,13 +106,13 @@ class SecurityConfig {
 
     @Bean
     PasswordEncoder encoder() {
-        return new BCryptPasswordEncoder(12);
+        return Passwords.encoder();
     }
 
     @Bean
     UserDetailsService users(People people) {
         return name -> {
-            var person = people.find(name);
+            var person = people.find(Names.key(name));
             if (person == null) throw new UsernameNotFoundException("nobody of that name");
             return org.springframework.security.core.userdetails.User.withUsername(person.name())
                     .password(person.passwordHash())

@@ -9,6 +9,8 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.security.Principal;
 import java.util.List;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.AuthenticationManager;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
@@ -27,11 +29,13 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class SessionController {
 
+    private static final Logger LOG = LoggerFactory.getLogger(SessionController.class);
+
     record SignInRequest(
-            @NotBlank(message = "Type your name.") @Size(max = 60)
+            @NotBlank(message = "Type your name.") @Size(max = 120)
             String name,
 
-            @NotNull(message = "Type your password.") @Size(max = 200)
+            @NotNull(message = "Type your password.") @Size(max = 500)
             String password) {}
 
     record Session(String name, Role role) {}
@@ -41,12 +45,12 @@ class SessionController {
     record Invitation(String path, Role role) {}
 
     record AcceptanceRequest(
-            @NotBlank String token,
+            @NotBlank @Size(max = 200) String token,
 
-            @NotBlank(message = "Type your name.") @Size(max = 60)
+            @NotBlank(message = "Type your name.") @Size(max = 120)
             String name,
 
-            @NotNull String password) {}
+            @NotNull @Size(max = 500) String password) {}
 
     /** What the page may know before anyone has signed in. */
     record Welcome(boolean demo, List<DemoPerson> people) {}
@@ -56,18 +60,21 @@ class SessionController {
     private final LoginLimit limit;
     private final Invitations invitations;
     private final DemoPeople demoPeople;
+    private final People people;
 
     SessionController(
             AuthenticationManager authentication,
             SecurityContextRepository contexts,
             LoginLimit limit,
             Invitations invitations,
-            DemoPeople demoPeople) {
+            DemoPeople demoPeople,
+            People people) {
         this.authentication = authentication;
         this.contexts = contexts;
         this.limit = limit;
         this.invitations = invitations;
         this.demoPeople = demoPeople;
+        this.people = people;
     }
 
     @GetMapping("/api/welcome")
@@ -77,21 +84,30 @@ class SessionController {
 
     @PostMapping("/api/session")
     Session signIn(@Valid @RequestBody SignInRequest body, HttpServletRequest request, HttpServletResponse response) {
-        String caller = request.getRemoteAddr();
-        if (limit.exceeded(body.name(), caller)) {
-            response.setHeader("Retry-After", "" + LoginLimit.WINDOW.toSeconds());
+        String caller = request.getRemoteAddr(), key = Names.key(body.name());
+        var wait = limit.tryNow(key, caller);
+        if (wait.isPresent()) {
+            long seconds = Math.max(1, wait.get().toSeconds());
+            LOG.warn("Sign-in slowed down: from {}, for {} s", caller, seconds);
+            response.setHeader("Retry-After", "" + seconds);
             throw Problem.of(
                     HttpStatus.TOO_MANY_REQUESTS,
                     "too-many-tries",
-                    "Too many wrong tries. Wait five minutes, then try again.");
+                    "Several wrong tries. Wait " + seconds + " s, then try again.");
         }
+        var person = people.find(key);
         try {
-            var known = authentication.authenticate(UsernamePasswordAuthenticationToken.unauthenticated(
-                    body.name().strip(), body.password()));
-            limit.succeeded(body.name());
-            return begin(known, request, response);
+            var known = authentication.authenticate(
+                    UsernamePasswordAuthenticationToken.unauthenticated(body.name(), body.password()));
+            limit.succeeded(key, caller);
+            LOG.info("Signed in: person {} from {}", person.id(), caller);
+            return begin(known, person, request, response);
         } catch (AuthenticationException e) {
-            limit.failed(body.name(), caller);
+            // What was typed as a name may have been a password, so only people on record are named.
+            LOG.warn(
+                    "Sign-in failed: {} from {}",
+                    person == null ? "nobody on record" : "person " + person.id(),
+                    caller);
             throw Problem.of(
                     HttpStatus.UNAUTHORIZED,
                     "wrong-name-or-password",
@@ -99,9 +115,14 @@ class SessionController {
         }
     }
 
-    private Session begin(Authentication known, HttpServletRequest request, HttpServletResponse response) {
-        request.getSession();
-        request.changeSessionId();
+    private Session begin(
+            Authentication known, People.Row person, HttpServletRequest request, HttpServletResponse response) {
+        // A session from before ends with all it held; its time begins anew.
+        var before = request.getSession(false);
+        if (before != null) before.invalidate();
+        var session = request.getSession();
+        session.setAttribute(Standing.PERSON, person.id());
+        session.setAttribute(Standing.EPOCH, person.epoch());
         var context = SecurityContextHolder.createEmptyContext();
         context.setAuthentication(known);
         SecurityContextHolder.setContext(context);

@@ -10,6 +10,7 @@ import app.knottag.core.address.Purpose;
 import app.knottag.core.address.Segment;
 import app.knottag.core.log.Words;
 import app.knottag.core.plan.Method;
+import app.knottag.core.reading.ReadingException;
 import app.knottag.core.series.Series;
 import app.knottag.server.site.SiteStore.SegmentRow;
 import app.knottag.server.web.Problem;
@@ -116,7 +117,7 @@ public final class SegmentForm {
         var gateway6 = caught(
                 "gateway6",
                 body.gateway6(),
-                () -> prefix6.orElseThrow(() -> new IllegalArgumentException("An IPv6 gateway needs the IPv6 prefix."))
+                () -> prefix6.orElseThrow(() -> new ReadingException("An IPv6 gateway needs the IPv6 prefix."))
                         .gateway(body.gateway6()));
         var series = series();
         refuse();

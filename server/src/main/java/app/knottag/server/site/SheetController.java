@@ -102,17 +102,19 @@ class SheetController {
             @NotNull String host,
             int port) {}
 
-    record Kept(long id) {}
+    record SheetKept(long id) {}
 
     private final SiteStore store;
     private final WiringStore wires;
     private final Sites sites;
+    private final Ground ground;
     private final Sheet sheet;
 
-    SheetController(SiteStore store, WiringStore wires, Sites sites, Sheet sheet) {
+    SheetController(SiteStore store, WiringStore wires, Sites sites, Sheet sheet, Ground ground) {
         this.store = store;
         this.wires = wires;
         this.sites = sites;
+        this.ground = ground;
         this.sheet = sheet;
     }
 
@@ -201,9 +203,12 @@ class SheetController {
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @Valid @RequestBody SegmentRequest body,
             Principal by) {
-        sites.segmentOf(siteId, id);
+        var was = sites.segmentOf(siteId, id);
         SheetConflicts.guard(IN_USE, () -> {
-            sheet.segment(hand(siteId, ifMatch, by), SegmentForm.read(siteId, id, body));
+            var filled = SegmentForm.read(siteId, id, body);
+            if (!filled.segment().prefix().equals(was.prefix()))
+                ground.check(filled.segment().prefix());
+            sheet.segment(hand(siteId, ifMatch, by), filled);
             return null;
         });
     }
@@ -220,7 +225,7 @@ class SheetController {
     }
 
     @PutMapping("/api/sites/{siteId}/series/{id}")
-    Kept series(
+    SheetKept series(
             @PathVariable long siteId,
             @PathVariable long id,
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
@@ -240,7 +245,7 @@ class SheetController {
                 b.perYear(),
                 b.followsId(),
                 b.gearId());
-        return SheetConflicts.guard(IN_USE, () -> new Kept(sheet.series(hand(siteId, ifMatch, by), row)));
+        return SheetConflicts.guard(IN_USE, () -> new SheetKept(sheet.series(hand(siteId, ifMatch, by), row)));
     }
 
     @DeleteMapping("/api/sites/{siteId}/series/{id}")
@@ -258,7 +263,7 @@ class SheetController {
     }
 
     @PutMapping("/api/sites/{siteId}/places/{id}")
-    Kept place(
+    SheetKept place(
             @PathVariable long siteId,
             @PathVariable long id,
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
@@ -267,11 +272,12 @@ class SheetController {
         if (id != 0) ownThing(siteId, Thing.PLACES, id);
         return SheetConflicts.guard(
                 IN_USE,
-                () -> new Kept(sheet.place(hand(siteId, ifMatch, by), new PlaceRow(id, siteId, b.name(), b.walk()))));
+                () -> new SheetKept(
+                        sheet.place(hand(siteId, ifMatch, by), new PlaceRow(id, siteId, b.name(), b.walk()))));
     }
 
     @PutMapping("/api/sites/{siteId}/outlets/{id}")
-    Kept outlet(
+    SheetKept outlet(
             @PathVariable long siteId,
             @PathVariable long id,
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
@@ -279,11 +285,11 @@ class SheetController {
             Principal by) {
         if (id != 0) ownThing(siteId, Thing.OUTLETS, id);
         var row = new OutletRow(id, siteId, b.name(), null, b.place(), b.state().name(), b.portId());
-        return SheetConflicts.guard(IN_USE, () -> new Kept(sheet.outlet(hand(siteId, ifMatch, by), row)));
+        return SheetConflicts.guard(IN_USE, () -> new SheetKept(sheet.outlet(hand(siteId, ifMatch, by), row)));
     }
 
     @PutMapping("/api/sites/{siteId}/services/{id}")
-    Kept service(
+    SheetKept service(
             @PathVariable long siteId,
             @PathVariable long id,
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
@@ -293,11 +299,11 @@ class SheetController {
         if (b.protocol() == Protocol.LINE)
             throw Problem.field("protocol", "bad-protocol", "A line is for endpoints; choose what the service speaks.");
         var row = new ServiceRow(id, siteId, b.name(), b.protocol().name(), b.host(), b.port());
-        return SheetConflicts.guard(IN_USE, () -> new Kept(sheet.service(hand(siteId, ifMatch, by), row)));
+        return SheetConflicts.guard(IN_USE, () -> new SheetKept(sheet.service(hand(siteId, ifMatch, by), row)));
     }
 
     @PutMapping("/api/sites/{siteId}/gear/{id}")
-    Kept gear(
+    SheetKept gear(
             @PathVariable long siteId,
             @PathVariable long id,
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
@@ -309,7 +315,7 @@ class SheetController {
                 .map(p -> new PortRow(0, id, "", p.number(), p.role().name(), p.segmentId(), p.poe()))
                 .toList();
         return SheetConflicts.guard(
-                IN_USE, () -> new Kept(sheet.gear(hand(siteId, ifMatch, by), row, b.place(), ports)));
+                IN_USE, () -> new SheetKept(sheet.gear(hand(siteId, ifMatch, by), row, b.place(), ports)));
     }
 
     @DeleteMapping("/api/sites/{siteId}/things/{thing}/{id}")

@@ -47,7 +47,7 @@ class SiteController {
             @NotNull String code,
             @NotNull String zone) {}
 
-    record Created(long id) {}
+    record SiteCreated(long id) {}
 
     /** A stretch of host numbers on the tape of a segment. */
     record Stretch(String name, long fromHost, long toHost) {}
@@ -80,13 +80,21 @@ class SiteController {
 
     private final Sites sites;
     private final SiteStore store;
+    private final Ground ground;
     private final EndpointStore endpoints;
     private final Idempotency idempotency;
     private final Clock clock;
 
-    SiteController(Sites sites, SiteStore store, EndpointStore endpoints, Idempotency idempotency, Clock clock) {
+    SiteController(
+            Sites sites,
+            SiteStore store,
+            EndpointStore endpoints,
+            Idempotency idempotency,
+            Clock clock,
+            Ground ground) {
         this.sites = sites;
         this.store = store;
+        this.ground = ground;
         this.endpoints = endpoints;
         this.idempotency = idempotency;
         this.clock = clock;
@@ -152,7 +160,7 @@ class SiteController {
 
     @PostMapping("/api/sites")
     @ResponseStatus(HttpStatus.CREATED)
-    Created add(
+    SiteCreated add(
             @Valid @RequestBody SiteRequest body,
             @RequestHeader(name = "Idempotency-Key", required = false) String key,
             Principal by) {
@@ -173,19 +181,20 @@ class SiteController {
                         by.getName(),
                         key,
                         body,
-                        Created.class,
-                        () -> new Created(sites.add(body.name().strip(), body.code(), body.zone(), by.getName()))));
+                        SiteCreated.class,
+                        () -> new SiteCreated(sites.add(body.name().strip(), body.code(), body.zone(), by.getName()))));
     }
 
     @PostMapping("/api/sites/{siteId}/segments")
     @ResponseStatus(HttpStatus.CREATED)
-    Created addSegment(
+    SiteCreated addSegment(
             @PathVariable long siteId,
             @Valid @RequestBody SegmentRequest body,
             @RequestHeader(name = "Idempotency-Key", required = false) String key,
             Principal by) {
         sites.site(siteId);
         var filled = SegmentForm.read(siteId, 0, body);
+        ground.check(filled.segment().prefix());
         store.segments(siteId).stream()
                 .filter(s -> s.prefix().overlaps(filled.segment().prefix()))
                 .findFirst()
@@ -198,10 +207,10 @@ class SiteController {
                 });
         return SheetConflicts.guard(
                 "",
-                () -> idempotency.once(by.getName(), key, body, Created.class, () -> {
+                () -> idempotency.once(by.getName(), key, body, SiteCreated.class, () -> {
                     long id = sites.addSegment(filled.row(), filled.segment().pools(), filled.series(), by.getName());
                     if (body.likeSegmentId() != null) sites.copySeries(siteId, id, body.likeSegmentId());
-                    return new Created(id);
+                    return new SiteCreated(id);
                 }));
     }
 

@@ -54,11 +54,7 @@ public class Idempotency {
      */
     @Transactional
     public <T> T once(String person, String key, Object request, Class<T> type, Supplier<T> work) {
-        if (key == null || key.length() < 8 || key.length() > 80)
-            throw Problem.of(
-                    HttpStatus.BAD_REQUEST,
-                    "idempotency-key-missing",
-                    "Send a key of your own, 8 to 80 characters, in an Idempotency-Key header, so that sending twice makes one.");
+        wellFormed(key);
         byte[] fingerprint = sha256(type.getName() + json.writeValueAsString(request));
         if (store.claim(person, key, fingerprint) == 0) {
             var kept = store.find(person, key);
@@ -72,6 +68,20 @@ public class Idempotency {
         T answer = work.get();
         store.answer(person, key, new Json(json.writeValueAsString(answer)));
         return answer;
+    }
+
+    /** Whether this person's key has its answer already, for work that is long and outside a transaction before it is kept. */
+    public boolean answered(String person, String key) {
+        wellFormed(key);
+        return store.find(person, key) != null;
+    }
+
+    private static void wellFormed(String key) {
+        if (key == null || key.length() < 8 || key.length() > 80)
+            throw Problem.of(
+                    HttpStatus.BAD_REQUEST,
+                    "idempotency-key-missing",
+                    "Send a key of your own, 8 to 80 characters, in an Idempotency-Key header, so that sending twice makes one.");
     }
 
     @Scheduled(cron = "0 40 3 * * *")

@@ -1,10 +1,16 @@
 package app.knottag.server.web;
 
+import app.knottag.core.reading.ReadingException;
 import jakarta.servlet.http.HttpServletRequest;
+import java.net.SocketTimeoutException;
+import java.sql.SQLException;
 import java.util.List;
 import java.util.Map;
+import org.postgresql.util.PSQLException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.TypeMismatchException;
+import org.springframework.dao.DataAccessException;
 import org.springframework.dao.DataAccessResourceFailureException;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -27,31 +33,74 @@ import tools.jackson.databind.DatabindException;
 class ProblemAdvice extends ResponseEntityExceptionHandler {
 
     private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
+    private final Door door;
+
+    ProblemAdvice(Door door) {
+        this.door = door;
+    }
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> problem(Problem problem) {
         return answer(detail(problem.status(), problem.code(), problem.getMessage(), problem.errors(), problem.more()));
     }
 
+    /** Core's own word on what somebody typed; any other illegal argument is a fault of the program. */
     @ExceptionHandler
-    ResponseEntity<ProblemDetail> badValue(IllegalArgumentException e) {
+    ResponseEntity<ProblemDetail> unreadable(ReadingException e) {
         return answer(detail(HttpStatus.UNPROCESSABLE_CONTENT, "bad-value", e.getMessage(), List.of(), Map.of()));
+    }
+
+    /** What the database says of a request: not there, cannot stand beside what is there, or no such value. */
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> database(DataAccessException e, HttpServletRequest request) {
+        if (Door.gone(e)) {
+            door.databaseGone(e);
+            LOG.error("The database cannot be reached: {}", e.getMessage());
+            return answer(detail(
+                    HttpStatus.SERVICE_UNAVAILABLE,
+                    "database-unreachable",
+                    "The database cannot be reached. Nothing was changed; try again in a moment.",
+                    List.of(),
+                    Map.of()));
+        }
+        String state = e.getRootCause() instanceof SQLException sql ? String.valueOf(sql.getSQLState()) : "";
+        if (state.startsWith("23") || state.startsWith("40"))
+            return answer(detail(
+                    HttpStatus.CONFLICT,
+                    "clash",
+                    "Something on record stands against this, or was changed at the same moment. Look again, then repeat it.",
+                    List.of(),
+                    Map.of("rule", rule(e))));
+        if (state.startsWith("22"))
+            return answer(detail(
+                    HttpStatus.UNPROCESSABLE_CONTENT,
+                    "bad-value",
+                    "A figure, date or character in this cannot be kept: it is out of range.",
+                    List.of(),
+                    Map.of()));
+        return unexpected(e, request);
+    }
+
+    private static String rule(DataAccessException e) {
+        return e.getRootCause() instanceof PSQLException sql
+                        && sql.getServerErrorMessage() != null
+                        && sql.getServerErrorMessage().getConstraint() != null
+                ? sql.getServerErrorMessage().getConstraint()
+                : "";
     }
 
     @ExceptionHandler({DataAccessResourceFailureException.class, CannotCreateTransactionException.class})
     ResponseEntity<ProblemDetail> databaseGone(Exception e) {
-        LOG.error("The database cannot be reached", e);
-        return answer(detail(
-                HttpStatus.SERVICE_UNAVAILABLE,
-                "database-unreachable",
-                "The database cannot be reached. Nothing was changed; try again in a moment.",
-                List.of(),
-                Map.of()));
+        return database(new DataAccessResourceFailureException(String.valueOf(e.getMessage()), e), null);
     }
 
     @ExceptionHandler
-    ResponseEntity<ProblemDetail> unexpected(Exception e, HttpServletRequest request) throws Exception {
-        if (e instanceof AccessDeniedException) throw e;
+    ResponseEntity<ProblemDetail> denied(AccessDeniedException e) {
+        throw e;
+    }
+
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> unexpected(Exception e, HttpServletRequest request) {
         LOG.error("{} {} failed", request.getMethod(), request.getRequestURI(), e);
         return answer(detail(
                 HttpStatus.INTERNAL_SERVER_ERROR,
@@ -79,6 +128,19 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
             HttpMessageNotReadableException e, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
         List<Problem.FieldError> errors = List.of();
         String message = "The request body is not the JSON that belongs here.";
+        for (Throwable t = e; t != null; t = t.getCause() == t ? null : t.getCause()) {
+            if (t instanceof BodyGuard.TooLarge)
+                return ResponseEntity.status(HttpStatus.CONTENT_TOO_LARGE)
+                        .body(detail(HttpStatus.CONTENT_TOO_LARGE, "too-large", t.getMessage(), List.of(), Map.of()));
+            if (t instanceof BodyGuard.TooSlow || t instanceof SocketTimeoutException)
+                return ResponseEntity.status(HttpStatus.REQUEST_TIMEOUT)
+                        .body(detail(
+                                HttpStatus.REQUEST_TIMEOUT,
+                                "too-slow",
+                                "The request came too slowly and was given up. Send it again.",
+                                List.of(),
+                                Map.of()));
+        }
         if (e.getCause() instanceof DatabindException cause && !cause.getPath().isEmpty()) {
             var pointer = new StringBuilder();
             cause.getPath()
@@ -86,7 +148,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
                             .append(r.getPropertyName() == null ? r.getIndex() : r.getPropertyName()));
             Throwable root = cause;
             while (root.getCause() != null) root = root.getCause();
-            message = root instanceof IllegalArgumentException && !(root instanceof DatabindException)
+            message = root instanceof ReadingException
                     ? root.getMessage()
                     : "The value at " + pointer + " is not one that belongs there.";
             errors = List.of(new Problem.FieldError(pointer.toString(), "bad-value", message));
@@ -103,6 +165,20 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
                 && (detail.getProperties() == null || !detail.getProperties().containsKey("code")))
             detail.setProperty("code", "http-" + status.value());
         return super.handleExceptionInternal(e, body, headers, status, request);
+    }
+
+    /** A path or parameter that is no number or no such word: which one, without the names of our classes. */
+    @Override
+    protected ResponseEntity<Object> handleTypeMismatch(
+            TypeMismatchException e, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        String name = e.getPropertyName() == null ? "a value" : "“" + e.getPropertyName() + "”";
+        return ResponseEntity.badRequest()
+                .body(detail(
+                        HttpStatus.BAD_REQUEST,
+                        "bad-value",
+                        "The value of " + name + " is not one that belongs there.",
+                        List.of(),
+                        Map.of()));
     }
 
     private static ResponseEntity<ProblemDetail> answer(ProblemDetail detail) {

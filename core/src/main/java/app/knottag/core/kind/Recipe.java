@@ -1,0 +1,163 @@
+package app.knottag.core.kind;
+
+import app.knottag.core.kind.Kind.Gate;
+import app.knottag.core.kind.Kind.Option;
+import app.knottag.core.kind.Kind.Step;
+import app.knottag.core.kind.Kind.Wait;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Collectors;
+
+/**
+ * A kind written out for people: what is done in which order, what must be seen, how long it takes, what to beware of.
+ *
+ * @param before what must be at hand or known before it begins
+ * @param menu the fields of its network menu, in its order
+ * @param lights what its lights, icons and beeps mean
+ */
+public record Recipe(List<String> before, List<RecipeStep> steps, List<String> menu, List<String> lights) {
+
+    /**
+     * One step.
+     *
+     * @param when whether it applies to every one, or empty
+     * @param gate what must be seen before it is done
+     * @param takes how long it takes, or empty when it is attended
+     * @param after what must come before, each with what breaks otherwise
+     */
+    public record RecipeStep(
+            String title,
+            String when,
+            List<String> hint,
+            String caution,
+            List<String> after,
+            String takes,
+            String gate,
+            String recovery,
+            List<String> waysOut) {}
+
+    /** Writes a kind out. */
+    public static Recipe of(Kind kind) {
+        var before = new ArrayList<String>();
+        for (var label : kind.labels())
+            before.add(capital(name(label.fact().name())) + ": " + label.where()
+                    + (label.hiddenAfter().isEmpty()
+                            ? ""
+                            : "; out of sight after “"
+                                    + kind.step(label.hiddenAfter()).title() + "”"));
+        for (var q : kind.questions()) before.add(q.ask());
+        return new Recipe(
+                before,
+                kind.steps().stream().map(s -> line(kind, s)).toList(),
+                kind.menu().stream()
+                        .map(f -> f.label() + ": "
+                                + (f.leaveAlone() ? "leave it" : f.text().isEmpty() ? "from the plan" : f.text()))
+                        .toList(),
+                kind.signals().stream()
+                        .map(s -> s.part() + " " + s.words() + ": " + s.means())
+                        .toList());
+    }
+
+    private static RecipeStep line(Kind kind, Step s) {
+        return new RecipeStep(
+                s.title(),
+                when(kind, s.when()) + (s.needs().isEmpty() ? "" : " For a " + s.needs() + "."),
+                s.hint(),
+                s.caution(),
+                s.after().entrySet().stream()
+                        .map(e -> "After “" + kind.step(e.getKey()).title() + "”: " + e.getValue())
+                        .toList(),
+                s.waiting().map(Recipe::wait).orElse(""),
+                gate(s.gate()),
+                s.recovery(),
+                s.waysOut());
+    }
+
+    private static String when(Kind kind, Map<String, List<String>> when) {
+        if (when.isEmpty()) return "";
+        return when.entrySet().stream()
+                .map(e -> switch (e.getKey()) {
+                    case "method" ->
+                        "its address is "
+                                + either(e.getValue().stream().map(Recipe::name).toList());
+                    case "partner" -> e.getValue().contains("yes") ? "it has a partner" : "it has no partner";
+                    default ->
+                        "“" + asked(kind, e.getKey()) + "” is answered "
+                                + either(answers(kind, e.getKey(), e.getValue()));
+                })
+                .collect(Collectors.joining(" and ", "Only when ", "."));
+    }
+
+    private static String asked(Kind kind, String key) {
+        return kind.questions().stream()
+                .filter(q -> q.key().equals(key))
+                .map(Question::ask)
+                .findFirst()
+                .orElse(key);
+    }
+
+    private static List<String> answers(Kind kind, String key, List<String> values) {
+        return kind.questions().stream()
+                .filter(q -> q.key().equals(key))
+                .flatMap(q -> q.options().stream())
+                .filter(o -> values.contains(o.value()))
+                .map(o -> "“" + o.label() + "”")
+                .toList();
+    }
+
+    private static String either(List<String> values) {
+        return String.join(" or ", values);
+    }
+
+    private static String wait(Wait w) {
+        return "Usually " + w.usual() + " min, at least " + w.shortest() + ", failed after " + w.longest() + "."
+                + (w.lookFor() == null || w.lookFor().isEmpty() ? "" : " " + w.lookFor())
+                + (w.restarts().isEmpty()
+                        ? ""
+                        : " It restarts "
+                                + (w.restarts().get(0).equals(w.restarts().get(1))
+                                        ? w.restarts().get(0) + " times"
+                                        : w.restarts().get(0) + " to "
+                                                + w.restarts().get(1) + " times")
+                                + " by itself.");
+    }
+
+    private static String gate(Gate g) {
+        String what = switch (g.type()) {
+            case CHOICE ->
+                g.options().stream().filter(Option::holds).map(Option::label).collect(Collectors.joining(", or: "));
+            case FACTS -> "MAC and serial are on record, and this very device is in the hand.";
+            case TYPE_SHEET -> "The values of the sheet are entered and saved.";
+            case READ_BACK -> "What the device shows is what was to be typed.";
+            case ADDRESS_SHOWN -> "It shows its planned address.";
+            case CONFIRMED -> "It is signed off at Confirm.";
+            case KIT -> "Everything of the kit is there.";
+            case MODEL -> "The model on the label is the planned one, to its last letter.";
+            case SEALS -> "The seals are those that were reported.";
+            case NEW_SEALS -> "The new seals and their case are noted.";
+            case SAME -> g.compare().get(0) + " and " + g.compare().get(1) + " are the same.";
+            case NAMES -> "The two screens show each other's name.";
+            case SIGNAL -> "The " + g.part() + " says that it goes on.";
+            case LEARNED -> "What it got from the DHCP server is noted.";
+            case HOLD -> "How long the button was held and how often it beeped.";
+            case SIZE -> "The size is possible for this device.";
+            case RELEASE -> "The owner has released what is to be wiped.";
+            case COUNT -> "It is at least " + g.least() + ".";
+            case CLOCK -> "Its date and time are right.";
+            case OPENINGS -> "No opening is left without an owner and an end.";
+        };
+        return g.ask().isEmpty() ? what : g.ask() + " " + what;
+    }
+
+    private static String name(String constant) {
+        return constant.toUpperCase(Locale.ROOT).equals(constant) && !constant.equals("MAC")
+                ? constant.toLowerCase(Locale.ROOT).replace('_', ' ')
+                : constant;
+    }
+
+    private static String capital(String words) {
+        return words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
+    }
+}
