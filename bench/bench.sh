@@ -1,5 +1,5 @@
 # Sourced by ./knot bench. Prints a table; keeps nothing but what it prints.
-DATA="$(mktemp -d /tmp/knot-bench-XXXXXX)"; chmod 755 "$DATA"; mkdir -p "$DATA/run"
+DATA="$(mktemp -d /tmp/knot-bench-XXXXXX)"; chmod 755 "$DATA"; mkdir -p "$DATA/run" "$DATA/web"; own_user; own "$DATA/web"
 trap 'stop_all; rm -rf "$DATA"' EXIT
 PORT="$(free_port 8900)"; RUNS=5
 say "Measuring on $(nproc) cores; durable PostgreSQL settings" >&2
@@ -8,16 +8,17 @@ PGPASSWORD="$ADMIN" "$(pg_bin)/psql" -q -h 127.0.0.1 -p "$PG_PORT" -U knot_admin
 mkdir -p "$HERE/target/bench"
 javac -parameters -cp "$HERE/server/target/app/lib/*" -d "$HERE/target/bench" "$HERE"/bench/*.java || die "the measuring programs do not compile"
 
-seconds() { sed -n 's/.*process running for \([0-9.]*\)).*/\1/p' "$DATA/run/server.log"; }
+seconds() { sed -n 's/.*process running for \([0-9.]*\)).*/\1/p' "$DATA/web/server.log" | tail -n 1; }
 middle() { sort -n | sed -n "$((RUNS / 2 + 1))p"; }
 bare() {
-  : >"$DATA/run/server.log"
+  : >"$DATA/web/server.log"
   setsid java -Xmx640m -XX:TieredStopAtLevel=1 -XX:+UseSerialGC -Dknot-tag.bare=yes -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.BareApp --server.port="$PORT" \
     --spring.datasource.url="jdbc:postgresql://127.0.0.1:$PG_PORT/bare" --spring.datasource.username=knot_owner --spring.datasource.password="$OWNER" \
-    --spring.session.jdbc.initialize-schema=always >"$DATA/run/server.log" 2>&1 </dev/null &
-  echo $! >"$DATA/run/server.pid"; wait_line server 'KNOT ready' 120
+    --spring.session.jdbc.initialize-schema=always >"$DATA/web/server.log" 2>&1 </dev/null &
+  echo $! >"$DATA/run/server.pid"; wait_line server "$DATA/web/server.log" 'KNOT ready' 120
 }
-run_server start; TOKEN="$(sed -n 's|^KNOT first-lead /join/||p' "$DATA/run/server.log")"; end_process server knot-tag
+place_app; migrate
+run_server start; TOKEN="$(sed 's|^/join/||' "$DATA/web/first-lead")"; end_process server knot-tag
 for _ in $(seq $RUNS); do
   bare; seconds >>"$DATA/bare"; end_process server knot-tag
   run_server start; seconds >>"$DATA/ours"; end_process server knot-tag
@@ -35,6 +36,8 @@ java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.PlanMeasure ||
 (cd "$HERE" && mvn -B -ntp -q -pl core test -Dtest='PlacementTest#asGoodAsTryingEverything,RenumberingTest#movesAsFewAsCanBe' -Dknot.sites=1000 >/dev/null 2>&1) \
   && printf '| %-38s | %12s | %-20s | %s |\n' 'planner against trying everything' 'as good' 'seeds 1, 2, 3' '1 000 random small sites each: finds a plan whenever there is one, grants as many wishes, moves as few' \
   || die "the planner is worse than trying everything on one of 1 000 sites"
+(test_database; cd "$HERE" && maven -pl core,server -Dsurefire.failIfNoSpecifiedTests=false -Dtest=HostileTest -Dknot.hostile=20000 test 2>&1 | grep '^|') || die "one of 20 000 hostile requests was not answered as it should be"
+(cd "$HERE" && mvn -B -ntp -q -pl e2e test -Dtest=CrashTest -Dknot.crashes=20 2>&1 | grep '^|') || die "something acknowledged was lost in a crash, or the crashes could not be made"
 printf '\nList and finder: 50 000 endpoints, loops warmed by 60, medians of 101, one caller on loopback, Java HttpClient and JDBC.\n'
 printf 'First page: headless Chromium, a fresh profile each time, medians of 9.\n'
 printf 'Plan: warmed loops of core alone, medians of 101. Tape: script, style and layout of 240 turns of the wheel in headless Chromium.\n'

@@ -61,7 +61,7 @@
         >{/if}
     </section>
   {/if}
-  {#if site.data}
+  {#if site.data && station !== 'plan'}
     <Lately {siteId} zone={site.data.zone} offset={site.data.zoneNow} most={8} />
   {/if}
 </div>

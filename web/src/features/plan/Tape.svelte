@@ -4,7 +4,7 @@
   import type { Schemas } from '../../api/client';
   import { at, go } from '../../router';
   import TapeStretches from './TapeStretches.svelte';
-  import { gather, hang, inside, pan, tickStep, zoom, type Window } from './tape';
+  import { clear, gather, hang, inside, pan, tickStep, zoom, type Window } from './tape';
 
   type Mark = Schemas['TapeMark'];
   let {
@@ -24,8 +24,7 @@
   } = $props();
 
   const TOP = 74;
-  const ROWS = 4;
-  const ROW = 44;
+  const ROW = 40;
   const FEW = 64;
   const USUAL_WIDTH = 880;
   let measured = $state(0);
@@ -85,8 +84,8 @@
         .map((p, i) => ({ id: -2 - i, ...p, look: 'here' as const, frayed: false })),
     ].sort((a, b) => a.host - b.host),
   );
-  const most = $derived(Math.max(6, Math.floor(width / 38)));
-  const tags = $derived(hang(gather(pins, seen, most), x, width, ROWS));
+  const most = $derived(Math.max(16, Math.floor(width / 38)));
+  const tags = $derived(hang(gather(pins, seen, most), x, width));
   const height = $derived(TOP + 60 + (Math.max(0, ...tags.map((t) => t.row)) + 1) * ROW);
   // One stroke for each pixel that holds anyone, however many they are.
   const notches = $derived(
@@ -94,6 +93,13 @@
   );
   const free = $derived(
     tape.free.filter((f) => f.toHost >= seen.from && f.fromHost <= seen.to && f.count > 1),
+  );
+  // Words stand beside what is drawn on the tape, never over it.
+  const patterned = $derived(
+    [...segment.series, ...segment.pools].map((s): [number, number] => [
+      x(s.fromHost - 0.5),
+      x(s.toHost + 0.5),
+    ]),
   );
   let hovered = $state<number | null>(null);
   const hoveredFree = $derived(
@@ -177,8 +183,10 @@
     />
     <TapeStretches {segment} {seen} {x} {width} top={TOP} />
     {#each free as f (f.fromHost)}
-      {@const left = Math.max(x(f.fromHost - 0.5), 4)}
-      {@const right = Math.min(x(f.toHost + 0.5), width - 4)}
+      {@const [left, right] = clear(
+        [Math.max(x(f.fromHost - 0.5), 4), Math.min(x(f.toHost + 0.5), width - 4)],
+        patterned,
+      )}
       {#if right - left > 74}<text
           x={(left + right) / 2}
           y={TOP + 29}
@@ -224,7 +232,7 @@
     {#each tags as t (t.look + t.host)}
       {@const y = TOP + 58 + t.row * ROW}
       <path
-        d="M{t.x} {TOP + 36}C{t.x} {TOP + 50} {t.left + t.width / 2} {y - 22} {t.left + t.width / 2} {y}"
+        d="M{t.x} {TOP + 36}C{t.x} {TOP + 48} {t.drop} {TOP + 42} {t.drop} {TOP + 56}V{y + (t.row ? 4 : 0)}"
         stroke={look(t).stroke}
         stroke-width={t.count > 1 ? 3.4 : 1.7}
       />
@@ -262,8 +270,8 @@
           stroke-dasharray={t.look === 'here' ? '5 3' : undefined}
         />
         <circle
-          cx={t.left + t.width / 2}
-          cy={y + 6}
+          cx={t.row ? t.drop - 5 : t.drop}
+          cy={y + (t.row ? 8 : 6)}
           r="2.4"
           fill="var(--color-base-100)"
           stroke={look(t).stroke}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { gather, hang, inside, pan, tickStep, zoom } from './tape';
+import { clear, gather, hang, inside, pan, tickStep, zoom } from './tape';
 
 const pin = (id: number, host: number, label = 'Till ' + id) => ({ id, host, label });
 const single = (id: number, host: number, label?: string) => ({
@@ -11,30 +11,78 @@ const single = (id: number, host: number, label?: string) => ({
 describe('hanging tags on the tape', () => {
   it.each([
     ['far apart share a row', [single(1, 10), single(2, 200)], [0, 0]],
-    ['neighbours go below one another', [single(1, 51), single(2, 52)], [0, 1]],
+    ['two neighbours stand side by side', [single(1, 51), single(2, 52)], [0, 0]],
   ])('%s', (_, pins, rows) => {
-    expect(hang(pins, (h) => h * 3, 800, 3).map((t) => t.row)).toEqual(rows);
+    expect(hang(pins, (h) => h * 3, 800).map((t) => t.row)).toEqual(rows);
   });
 
-  it.each([[1], [7], [12]])('never covers one tag with another, %i in a row', (count) => {
+  it.each([
+    [1, 880],
+    [7, 880],
+    [12, 880],
+    [12, 358],
+    [16, 358],
+    [23, 880],
+  ])(
+    '%i neighbours on %i px: no tag covers another, no cord runs through a tag or over a cord',
+    (count, px) => {
+      const tags = hang(
+        Array.from({ length: count }, (_, i) => single(i, 50 + i, i % 3 ? undefined : 'Goods-in printer')),
+        (h) => (h * px) / 256,
+        px,
+      );
+      expect(tags).toHaveLength(count);
+      for (const a of tags) {
+        expect(a.left).toBeGreaterThanOrEqual(0);
+        expect(a.left + a.width).toBeLessThanOrEqual(px);
+        for (const b of tags) {
+          if (a.id < b.id) expect(a.drop).toBeLessThan(b.drop);
+          if (a.id < b.id && a.row === b.row) expect(a.left + a.width).toBeLessThanOrEqual(b.left);
+          if (a.row > b.row) expect(a.drop > b.left && a.drop < b.left + b.width).toBe(false);
+        }
+      }
+    },
+  );
+
+  it('keeps all on a narrow paper, also when one stands apart from the crowd', () => {
     const tags = hang(
-      Array.from({ length: count }, (_, i) => single(i, 50 + i)),
-      (h) => h * 3,
-      800,
-      4,
+      [
+        ...[1, 20, 37, 38, 51, 52, 53].map((h) => single(h, h, 'Nursery label printer')),
+        single(140, 140, 'Yard label printer'),
+      ],
+      (h) => h * 1.4,
+      358,
     );
-    for (const a of tags)
-      for (const b of tags)
-        if (a.id < b.id && a.row === b.row)
-          expect(a.left + a.width <= b.left || b.left + b.width <= a.left).toBe(true);
+    for (const t of tags) expect(t.left + t.width).toBeLessThanOrEqual(358);
   });
+
+  it.each([
+    ['nothing drawn', [], [10, 90]],
+    ['its start', [[0, 50]], [50, 90]],
+    ['its middle', [[30, 40]], [40, 90]],
+    ['all of it', [[0, 100]], [10, 10]],
+    [
+      'two, one over the other',
+      [
+        [10, 30],
+        [20, 60],
+      ],
+      [60, 90],
+    ],
+  ] as [string, [number, number][], [number, number]][])(
+    'words find the clear part: %s',
+    (_, drawn, part) => {
+      const [a, b] = clear([10, 90], drawn);
+      expect(b - a).toBe(part[1] - part[0]);
+      if (b > a) expect([a, b]).toEqual(part);
+    },
+  );
 
   it('keeps every tag on the paper', () => {
     for (const tag of hang(
       [single(1, 0, 'A very long label'), single(2, 255, 'A very long label')],
       (h) => h * 3,
       765,
-      4,
     )) {
       expect(tag.left).toBeGreaterThanOrEqual(0);
       expect(tag.left + tag.width).toBeLessThanOrEqual(765);

@@ -11,6 +11,8 @@ export interface Hung extends Pin {
   left: number;
   width: number;
   row: number;
+  /** Where its cord comes down. */
+  drop: number;
   upTo: number;
   count: number;
 }
@@ -24,33 +26,112 @@ export interface Window {
 const CHARACTER = 7.4;
 const PADDING = 22;
 const GAP = 8;
-const ROW_COST = 26;
+/** How much further right the cord of each lower tag runs, past the edge of the tag above it. */
+const STEP = 9;
+/** A tag that hangs further than this from its host makes another row worth it. */
+const FAR = 90;
+const ROW_COST = 20;
 const NARROWEST = 8;
 
 type Bunch<P extends Pin> = P & { upTo: number; count: number };
+type Block<P extends Pin> = { pins: Bunch<P>[]; widest: number; width: number; ideal: number };
 
-/** Hangs each pin where it strays least from below its host; a lower row costs a little, to keep cords short. */
+/**
+ * Hangs each pin where it strays least from below its host. Crowded ones hang below one another as stairs, each a step further
+ * right than the one above, so that no cord runs through a tag or over another cord.
+ */
 export function hang<P extends Pin>(
   pins: Bunch<P>[],
   xOf: (host: number) => number,
   width: number,
-  rows: number,
 ): (Hung & P)[] {
-  const ends = Array.from({ length: rows }, () => -GAP);
-  return pins.map((pin) => {
-    const x = xOf((pin.host + pin.upTo) / 2);
-    const tagWidth = pin.label.length * CHARACTER + PADDING;
-    const ideal = Math.max(2, Math.min(width - tagWidth - 2, x - tagWidth / 2));
-    const places = ends.map((end, row) => {
-      const left = Math.max(ideal, end + GAP);
-      const off = left + tagWidth > width ? 10_000 + end : 0;
-      return { row, left, cost: left - ideal + row * ROW_COST + off };
-    });
-    const best = places.reduce((a, b) => (b.cost < a.cost ? b : a));
-    const left = Math.min(best.left, width - tagWidth - 2);
-    ends[best.row] = left + tagWidth;
-    return { ...pin, x, left, width: tagWidth, row: best.row };
+  let best: (Hung & P)[] = [];
+  let least = Infinity;
+  // First only what is crowded hangs together; where that is too wide, whatever stands side by side.
+  for (let attempt = 1; attempt <= 2 * pins.length; attempt++) {
+    const rows = attempt <= pins.length ? attempt : attempt - pins.length;
+    const hung = place(blocks(pins, xOf, rows, attempt > pins.length), xOf, width);
+    const stray = Math.max(...hung.map((t) => Math.abs(t.drop - t.x)));
+    const over = Math.max(0, ...hung.map((t) => t.left + t.width - width));
+    const cost = over * 1000 + stray + rows * ROW_COST;
+    if (cost < least) [best, least] = [hung, cost];
+    if (!over && (stray <= FAR || attempt >= pins.length)) break;
+  }
+  return best;
+}
+
+const widthOf = (pin: Pin) => pin.label.length * CHARACTER + PADDING;
+
+/** Neighbours that would run into one another, up to so many, hang together. */
+function blocks<P extends Pin>(
+  pins: Bunch<P>[],
+  xOf: (host: number) => number,
+  rows: number,
+  any: boolean,
+): Block<P>[] {
+  const x = (p: Bunch<P>) => xOf((p.host + p.upTo) / 2);
+  const together: Bunch<P>[][] = [];
+  for (const pin of pins) {
+    const last = together.at(-1);
+    const before = last?.at(-1);
+    if (last && before && last.length < rows && (any || x(pin) - x(before) < widthOf(before) + GAP))
+      last.push(pin);
+    else together.push([pin]);
+  }
+  return together.map((members) => {
+    const widest = Math.max(...members.map(widthOf));
+    const all = widest + STEP * (members.length - 1);
+    const middle = members.reduce((sum, p) => sum + x(p), 0) / members.length;
+    return { pins: members, widest, width: all, ideal: middle - all / 2 };
   });
+}
+
+/** Puts the blocks side by side with the least moving of all (isotonic regression), within the width. */
+function place<P extends Pin>(all: Block<P>[], xOf: (host: number) => number, width: number): (Hung & P)[] {
+  const runs: { sum: number; count: number }[] = [];
+  let before = 0;
+  const offsets = all.map((b) => {
+    const offset = before;
+    before += b.width + GAP;
+    return offset;
+  });
+  all.forEach((b, i) => {
+    runs.push({ sum: b.ideal - (offsets[i] ?? 0), count: 1 });
+    for (;;) {
+      const [a, c] = [runs.at(-2), runs.at(-1)];
+      if (!a || !c || a.sum / a.count <= c.sum / c.count) break;
+      runs.splice(-2, 2, { sum: a.sum + c.sum, count: a.count + c.count });
+    }
+  });
+  const most = Math.max(2, width - 2 - (before - GAP));
+  const lefts = runs.flatMap((r) =>
+    Array.from({ length: r.count }, () => Math.max(2, Math.min(most, r.sum / r.count))),
+  );
+  return all.flatMap((b, i) =>
+    b.pins.map((pin, row) => {
+      const own = widthOf(pin);
+      const right = (lefts[i] ?? 0) + (offsets[i] ?? 0) + b.widest + STEP * row;
+      return {
+        ...pin,
+        x: xOf((pin.host + pin.upTo) / 2),
+        left: right - own,
+        width: own,
+        row,
+        drop: row ? right - 4 : right - own / 2,
+      };
+    }),
+  );
+}
+
+/** The part of a stretch that nothing is drawn on and that is widest, in the same measure. */
+export function clear([from, to]: [number, number], drawn: [number, number][]): [number, number] {
+  let best: [number, number] = [from, from];
+  let at = from;
+  for (const [a, b] of [...drawn].filter(([a, b]) => b > from && a < to).sort((p, q) => p[0] - q[0])) {
+    if (a - at > best[1] - best[0]) best = [at, a];
+    at = Math.max(at, b);
+  }
+  return to - at > best[1] - best[0] ? [at, to] : best;
 }
 
 /** The pins inside a window; pins are sorted by host. */

@@ -102,7 +102,7 @@ class ConfirmTest extends InTheDemo {
                 "back-door     | HELD_BY_OLDER            | WHO_ANSWERS",
                 "back-door     | OTHER_INTERFACE_ON_RECORD | WHO_ANSWERS",
                 "ledger-store  | DEVICE_FIREWALL          | PORT_OPEN",
-                "ledger-store  | MASK_WRONG               | ANSWERS",
+                "ledger-store  | MASK_WRONG               | PORT_OPEN",
                 "clinic-copier | RESOLVER_DOWN            | NAMES",
                 "clinic-copier | PROVIDER_FILTER          | FAR_SERVICE",
                 "clinic-copier | SERVER_DOWN              | FAR_SERVICE",

@@ -57,7 +57,7 @@ final class Demo implements AutoCloseable {
         PlaywrightAssertions.setDefaultAssertionTimeout(15_000);
     }
 
-    private String knot(String... words) throws IOException {
+    static String knot(String... words) throws IOException {
         var command = new ArrayList<>(List.of(HOME.resolve("knot").toString()));
         command.addAll(List.of(words));
         var process = new ProcessBuilder(command)

@@ -147,7 +147,9 @@ class HostileTest {
                 faults.add(fault + " " + op.method() + " " + path + " " + cut(new String(body, StandardCharsets.UTF_8))
                         + " -> " + cut(answer.body()));
         }
-        System.out.println("hostile: " + COUNT + " requests, slowest " + slowest + " ms, " + statuses);
+        System.out.printf(
+                "| %-38s | %9d ms | %-20s | %s |%n",
+                COUNT + " hostile requests, slowest", slowest, "0 answers 5xx", statuses);
         assertThat(faults).isEmpty();
         assertThat(lead.get("/api/sites/" + site[0] + "/conflicts").status()).isEqualTo(200);
         assertThat(lead.get("/api/sites/" + site[0] + "/due").status()).isEqualTo(200);

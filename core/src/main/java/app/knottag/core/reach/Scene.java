@@ -258,7 +258,8 @@ public final class Scene {
             case VANTAGE -> s.vantage == Where.OWN ? "own" : "elsewhere";
             case GATEWAY -> s.vantage == Where.OWN && s.gatewayUp ? "answers" : "silent";
             case NEIGHBOUR -> neighbour();
-            case PING -> ping() ? "answers" : "silent";
+            // Some firewalls of devices let an echo through, others do not.
+            case PING -> s.firewall && ping() && !held() ? UNKNOWN : ping() ? "answers" : "silent";
             case PORT -> held() ? UNKNOWN : port(s.vantage == Where.OWN);
             case SERIAL -> held() ? UNKNOWN : serial();
             case LEASES -> shown(s.address).equals("pool") ? "leased" : "absent";

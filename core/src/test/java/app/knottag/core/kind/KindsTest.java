@@ -59,9 +59,9 @@ class KindsTest {
     @ParameterizedTest(name = "{0}")
     @MethodSource("shipped")
     void recipe(Kind kind) {
-        var recipe = Recipe.of(kind);
+        var recipe = KindText.of(kind);
         assertThat(recipe.steps())
-                .extracting(Recipe.RecipeStep::title)
+                .extracting(KindText.KindTextStep::title)
                 .containsExactlyElementsOf(
                         kind.steps().stream().map(Kind.Step::title).toList());
         assertThat(recipe.steps())

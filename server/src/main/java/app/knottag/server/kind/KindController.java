@@ -3,8 +3,8 @@ package app.knottag.server.kind;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.KindReader;
 import app.knottag.core.kind.KindReader.KindFinding;
+import app.knottag.core.kind.KindText;
 import app.knottag.core.kind.Kinds;
-import app.knottag.core.kind.Recipe;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
@@ -64,8 +64,8 @@ class KindController {
 
     /** A kind written out for those who read no YAML. */
     @GetMapping("/api/kinds/{id}/recipe")
-    Recipe recipe(@PathVariable String id) {
-        return Recipe.of(kinds.get(id));
+    KindText recipe(@PathVariable String id) {
+        return KindText.of(kinds.get(id));
     }
 
     private static String safe(String id) {

@@ -1,5 +1,6 @@
 package app.knottag.server.web;
 
+import app.knottag.server.db.SqlErrors;
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
@@ -8,17 +9,13 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
-import java.sql.SQLException;
-import java.sql.SQLTransientConnectionException;
 import java.util.concurrent.atomic.AtomicLong;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
-import org.springframework.dao.DataAccessResourceFailureException;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.CannotCreateTransactionException;
 import org.springframework.web.filter.OncePerRequestFilter;
 
 /**
@@ -33,11 +30,13 @@ public class Door extends OncePerRequestFilter {
     private static final Logger LOG = LoggerFactory.getLogger(Door.class);
     private static final long PAUSE_NANOS = 1_000_000_000L;
     private static final String GONE = "The database cannot be reached. Nothing was changed; try again in a moment.";
+    static final String PERHAPS =
+            "The database went away while this was kept. Look whether it is there before you do it again.";
     private final AtomicLong goneUntil = new AtomicLong(Long.MIN_VALUE);
 
     /** Says that the database was not there just now. That only all its connections were taken says nothing of it. */
     void databaseGone(Throwable e) {
-        if (!unreachable(e)) return;
+        if (!SqlErrors.unreachable(e)) return;
         goneUntil.set(System.nanoTime() + PAUSE_NANOS);
     }
 
@@ -62,10 +61,11 @@ public class Door extends OncePerRequestFilter {
             chain.doFilter(request, response);
         } catch (RuntimeException | ServletException | IOException e) {
             if (response.isCommitted()) throw e;
-            if (gone(e)) {
+            if (SqlErrors.gone(e)) {
                 databaseGone(e);
                 LOG.error("The database cannot be reached: {}", e.getMessage());
-                Refusal.write(response, HttpStatus.SERVICE_UNAVAILABLE, "database-unreachable", GONE);
+                boolean read = "GET".equals(request.getMethod());
+                Refusal.write(response, HttpStatus.SERVICE_UNAVAILABLE, "database-unreachable", read ? GONE : PERHAPS);
             } else {
                 LOG.error("{} {} failed before it was understood", request.getMethod(), request.getRequestURI(), e);
                 Refusal.write(
@@ -75,24 +75,6 @@ public class Door extends OncePerRequestFilter {
                         "Something went wrong here, not with what you typed. The server's log says more.");
             }
         }
-    }
-
-    /** Whether an exception says that the database is not there, or is just going or coming (SQL states 08, 53 and 57P). */
-    public static boolean gone(Throwable e) {
-        for (Throwable t = e; t != null; t = t.getCause() == t ? null : t.getCause()) {
-            if (t instanceof DataAccessResourceFailureException || t instanceof CannotCreateTransactionException)
-                return true;
-            if (t instanceof SQLTransientConnectionException) return true;
-        }
-        return unreachable(e);
-    }
-
-    private static boolean unreachable(Throwable e) {
-        for (Throwable t = e; t != null; t = t.getCause() == t ? null : t.getCause()) {
-            String state = t instanceof SQLException sql ? String.valueOf(sql.getSQLState()) : "";
-            if (state.startsWith("08") || state.startsWith("53") || state.startsWith("57P")) return true;
-        }
-        return false;
     }
 
     private static boolean wellEncoded(String query) {

@@ -1,12 +1,11 @@
 package app.knottag.server.web;
 
 import app.knottag.core.reading.ReadingException;
+import app.knottag.server.db.SqlErrors;
 import jakarta.servlet.http.HttpServletRequest;
 import java.net.SocketTimeoutException;
-import java.sql.SQLException;
 import java.util.List;
 import java.util.Map;
-import org.postgresql.util.PSQLException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.TypeMismatchException;
@@ -20,6 +19,7 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.security.access.AccessDeniedException;
 import org.springframework.transaction.CannotCreateTransactionException;
+import org.springframework.transaction.TransactionSystemException;
 import org.springframework.web.ErrorResponse;
 import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
@@ -53,7 +53,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     /** What the database says of a request: not there, cannot stand beside what is there, or no such value. */
     @ExceptionHandler
     ResponseEntity<ProblemDetail> database(DataAccessException e, HttpServletRequest request) {
-        if (Door.gone(e)) {
+        if (SqlErrors.gone(e)) {
             door.databaseGone(e);
             LOG.error("The database cannot be reached: {}", e.getMessage());
             return answer(detail(
@@ -63,14 +63,14 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
                     List.of(),
                     Map.of()));
         }
-        String state = e.getRootCause() instanceof SQLException sql ? String.valueOf(sql.getSQLState()) : "";
+        String state = SqlErrors.state(e.getRootCause());
         if (state.startsWith("23") || state.startsWith("40"))
             return answer(detail(
                     HttpStatus.CONFLICT,
                     "clash",
                     "Something on record stands against this, or was changed at the same moment. Look again, then repeat it.",
                     List.of(),
-                    Map.of("rule", rule(e))));
+                    Map.of("rule", SqlErrors.rule(e.getRootCause()))));
         if (state.startsWith("22"))
             return answer(detail(
                     HttpStatus.UNPROCESSABLE_CONTENT,
@@ -81,17 +81,21 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         return unexpected(e, request);
     }
 
-    private static String rule(DataAccessException e) {
-        return e.getRootCause() instanceof PSQLException sql
-                        && sql.getServerErrorMessage() != null
-                        && sql.getServerErrorMessage().getConstraint() != null
-                ? sql.getServerErrorMessage().getConstraint()
-                : "";
-    }
-
     @ExceptionHandler({DataAccessResourceFailureException.class, CannotCreateTransactionException.class})
     ResponseEntity<ProblemDetail> databaseGone(Exception e) {
         return database(new DataAccessResourceFailureException(String.valueOf(e.getMessage()), e), null);
+    }
+
+    /** A connection that breaks while it commits: nobody knows what the database still did. */
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> broken(TransactionSystemException e, HttpServletRequest request) {
+        if (!SqlErrors.gone(e)) return unexpected(e, request);
+        door.databaseGone(e);
+        boolean commits = String.valueOf(e.getMessage()).contains("commit");
+        if (!commits)
+            return database(new DataAccessResourceFailureException(String.valueOf(e.getMessage()), e), request);
+        LOG.error("The database went away in a commit: {}", e.getMessage());
+        return answer(detail(HttpStatus.SERVICE_UNAVAILABLE, "perhaps-kept", Door.PERHAPS, List.of(), Map.of()));
     }
 
     @ExceptionHandler

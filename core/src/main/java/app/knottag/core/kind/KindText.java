@@ -17,7 +17,7 @@ import java.util.stream.Collectors;
  * @param menu the fields of its network menu, in its order
  * @param lights what its lights, icons and beeps mean
  */
-public record Recipe(List<String> before, List<RecipeStep> steps, List<String> menu, List<String> lights) {
+public record KindText(List<String> before, List<KindTextStep> steps, List<String> menu, List<String> lights) {
 
     /**
      * One step.
@@ -27,7 +27,7 @@ public record Recipe(List<String> before, List<RecipeStep> steps, List<String> m
      * @param takes how long it takes, or empty when it is attended
      * @param after what must come before, each with what breaks otherwise
      */
-    public record RecipeStep(
+    public record KindTextStep(
             String title,
             String when,
             List<String> hint,
@@ -39,7 +39,7 @@ public record Recipe(List<String> before, List<RecipeStep> steps, List<String> m
             List<String> waysOut) {}
 
     /** Writes a kind out. */
-    public static Recipe of(Kind kind) {
+    public static KindText of(Kind kind) {
         var before = new ArrayList<String>();
         for (var label : kind.labels())
             before.add(capital(name(label.fact().name())) + ": " + label.where()
@@ -48,7 +48,7 @@ public record Recipe(List<String> before, List<RecipeStep> steps, List<String> m
                             : "; out of sight after “"
                                     + kind.step(label.hiddenAfter()).title() + "”"));
         for (var q : kind.questions()) before.add(q.ask());
-        return new Recipe(
+        return new KindText(
                 before,
                 kind.steps().stream().map(s -> line(kind, s)).toList(),
                 kind.menu().stream()
@@ -60,8 +60,8 @@ public record Recipe(List<String> before, List<RecipeStep> steps, List<String> m
                         .toList());
     }
 
-    private static RecipeStep line(Kind kind, Step s) {
-        return new RecipeStep(
+    private static KindTextStep line(Kind kind, Step s) {
+        return new KindTextStep(
                 s.title(),
                 when(kind, s.when()) + (s.needs().isEmpty() ? "" : " For a " + s.needs() + "."),
                 s.hint(),
@@ -69,7 +69,7 @@ public record Recipe(List<String> before, List<RecipeStep> steps, List<String> m
                 s.after().entrySet().stream()
                         .map(e -> "After “" + kind.step(e.getKey()).title() + "”: " + e.getValue())
                         .toList(),
-                s.waiting().map(Recipe::wait).orElse(""),
+                s.waiting().map(KindText::wait).orElse(""),
                 gate(s.gate()),
                 s.recovery(),
                 s.waysOut());
@@ -81,7 +81,9 @@ public record Recipe(List<String> before, List<RecipeStep> steps, List<String> m
                 .map(e -> switch (e.getKey()) {
                     case "method" ->
                         "its address is "
-                                + either(e.getValue().stream().map(Recipe::name).toList());
+                                + either(e.getValue().stream()
+                                        .map(KindText::name)
+                                        .toList());
                     case "partner" -> e.getValue().contains("yes") ? "it has a partner" : "it has no partner";
                     default ->
                         "“" + asked(kind, e.getKey()) + "” is answered "
@@ -148,7 +150,7 @@ public record Recipe(List<String> before, List<RecipeStep> steps, List<String> m
             case CLOCK -> "Its date and time are right.";
             case OPENINGS -> "No opening is left without an owner and an end.";
         };
-        return g.ask().isEmpty() ? what : g.ask() + " " + what;
+        return g.ask().isEmpty() ? what : what + " (Asked: " + g.ask() + ")";
     }
 
     private static String name(String constant) {

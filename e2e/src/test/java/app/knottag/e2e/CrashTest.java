@@ -1,0 +1,184 @@
+package app.knottag.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.net.CookieManager;
+import java.net.HttpCookie;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Random;
+import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Pulls the plug of the server and of the database while people work, and looks whether anything they were told is lost. */
+class CrashTest {
+
+    private static final JsonMapper JSON = new JsonMapper();
+    private static final int WRITERS = 4;
+
+    /** More of them in the bench; the seed says when the plug is pulled. */
+    private static final int CRASHES = Integer.getInteger("knot.crashes", 3);
+
+    private final Random when = new Random(11);
+    private final Path data = Files.createTempDirectory("knot-crash-");
+    private final HttpClient http =
+            HttpClient.newBuilder().cookieHandler(new CookieManager()).build();
+    private final Map<Long, String> told = new ConcurrentHashMap<>();
+    private final AtomicInteger number = new AtomicInteger();
+    private String url;
+    private String token = "";
+    private long segment;
+
+    CrashTest() throws IOException {
+        data.toFile().setReadable(true, false);
+        data.toFile().setExecutable(true, false);
+    }
+
+    @AfterEach
+    void stop() throws IOException {
+        Demo.knot("stop", "--data", data.toString());
+    }
+
+    @DisplayName(
+            "After a kill -9 of the server or the database: every acknowledged write is there once, and the log's chain is whole")
+    @Test
+    void nothingAcknowledgedIsLost() throws Exception {
+        int port;
+        try (var free = new ServerSocket(0)) {
+            port = free.getLocalPort();
+        }
+        int refused = 0;
+        for (int crash = 0; crash < CRASHES; crash++) {
+            start(port);
+            boolean base = crash % 2 == 1;
+            var stopped = new AtomicBoolean();
+            var errors = new ConcurrentHashMap<Integer, Integer>();
+            var writers = new ArrayList<Thread>();
+            for (int w = 0; w < WRITERS; w++) {
+                var writer = new Thread(() -> write(stopped, errors));
+                writers.add(writer);
+                writer.start();
+            }
+            Thread.sleep(1_500 + when.nextInt(1_500));
+            kill(base);
+            // While only the database is gone the server stands, and says so.
+            Thread.sleep(base ? 2_000 : 300);
+            stopped.set(true);
+            for (var writer : writers) writer.join();
+            if (base)
+                assertThat(errors.keySet())
+                        .as("what is answered without a database")
+                        .containsOnly(503);
+            refused += errors.values().stream().mapToInt(Integer::intValue).sum();
+        }
+        start(port);
+        var there = new HashMap<Long, String>();
+        for (var e : get("/api/sites/1/endpoints"))
+            assertThat(there.put(e.get("id").asLong(), e.get("name").asString()))
+                    .isNull();
+        assertThat(told).hasSizeGreaterThan(10 * CRASHES);
+        assertThat(there).containsAllEntriesOf(told);
+        assertThat(there.values().stream().filter(told::containsValue)).doesNotHaveDuplicates();
+        var chain = get("/api/log/check");
+        assertThat(chain.get("whole").asBoolean()).as(chain.toString()).isTrue();
+        System.out.printf(
+                "| %-38s | %12s | %-20s | %s |%n",
+                "killed while " + WRITERS + " people write",
+                "0 lost",
+                told.size() + " acknowledged",
+                CRASHES + " times kill -9, server and base by turns; " + refused
+                        + " answers 503 meanwhile; the log's chain is whole");
+    }
+
+    private void start(int port) throws Exception {
+        var said = JSON.readTree(Demo.knot("demo", "--json", "--port", "" + port, "--data", data.toString()));
+        url = said.get("url").asString();
+        http.send(request("/api/session").GET().build(), HttpResponse.BodyHandlers.ofString());
+        var lead = said.get("people").get(0);
+        var body = JSON.writeValueAsString(Map.of(
+                "name",
+                lead.get("name").asString(),
+                "password",
+                lead.get("password").asString()));
+        var answer = http.send(
+                request("/api/session")
+                        .POST(HttpRequest.BodyPublishers.ofString(body))
+                        .build(),
+                HttpResponse.BodyHandlers.ofString());
+        assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
+        // The token changes with the sign-in.
+        http.send(request("/api/session").GET().build(), HttpResponse.BodyHandlers.ofString());
+        segment = get("/api/sites/1/sheet").at("/segments/0/id").asLong();
+    }
+
+    private void kill(boolean base) throws IOException {
+        long pid = Long.parseLong(Files.readAllLines(data.resolve(base ? "pg/postmaster.pid" : "run/server.pid"))
+                .get(0)
+                .strip());
+        ProcessHandle.of(pid).orElseThrow().destroyForcibly();
+    }
+
+    private void write(AtomicBoolean stopped, Map<Integer, Integer> errors) {
+        while (!stopped.get()) {
+            String name = "Crash " + number.incrementAndGet();
+            try {
+                var answer = http.send(
+                        request("/api/sites/1/endpoints")
+                                .header("Idempotency-Key", UUID.randomUUID().toString())
+                                .POST(HttpRequest.BodyPublishers.ofString(
+                                        "{\"segmentId\":" + segment + ",\"kind\":\"label-printer\",\"name\":\"" + name
+                                                + "\",\"method\":\"AUTOMATIC\"}"))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofString());
+                if (answer.statusCode() == 201)
+                    told.put(JSON.readTree(answer.body()).get("id").asLong(), name);
+                else errors.merge(answer.statusCode(), 1, Integer::sum);
+            } catch (IOException gone) {
+                // The server was killed: nobody was told anything.
+                return;
+            } catch (InterruptedException e) {
+                throw new IllegalStateException(e);
+            }
+        }
+    }
+
+    private JsonNode get(String path) throws Exception {
+        var answer = http.send(request(path).GET().build(), HttpResponse.BodyHandlers.ofString());
+        assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
+        return JSON.readTree(answer.body());
+    }
+
+    private void token() {
+        token = ((CookieManager) http.cookieHandler().orElseThrow())
+                .getCookieStore().get(URI.create(url)).stream()
+                        .filter(c -> c.getName().contains("XSRF"))
+                        .map(HttpCookie::getValue)
+                        .findFirst()
+                        .orElse("");
+    }
+
+    private HttpRequest.Builder request(String path) {
+        if (url != null) token();
+        return HttpRequest.newBuilder(URI.create(url + path))
+                .timeout(Duration.ofSeconds(20))
+                .header("Content-Type", "application/json")
+                .header("X-XSRF-TOKEN", token.isEmpty() ? "none" : token);
+    }
+}
