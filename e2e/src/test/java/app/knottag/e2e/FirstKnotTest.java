@@ -43,7 +43,7 @@ class FirstKnotTest extends InTheDemo {
         assertThat(page.getByText("OC2-7H41-0031 is already on record for another endpoint."))
                 .isVisible();
         key(page, "Tie it here").click();
-        assertThat(page.getByText("That serial is already on record for another endpoint of this kind."))
+        assertThat(page.getByText("The serial OC2-7H41-0031 is on record for Till 1 payment terminal already."))
                 .isVisible();
         assertThat(field(page, "MAC")).hasValue("00:00:5E:00:53:2B");
         var technician = new Technician(page, 4);
