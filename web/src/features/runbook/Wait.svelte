@@ -9,10 +9,12 @@
     USUAL: 'Within the usual time.',
     LATE: 'Longer than usual, not yet too long.',
     TOO_LONG: 'Longer than it ever takes. Look at it now.',
+    CLOCK_SET_BACK:
+      'The clock here was set back since it began, so nobody can say how long it ran. Look at it, or start it anew.',
   };
   const wait = $derived(step.waiting);
   const past = $derived(step.startedAt ? serverClock.minutesSince(step.startedAt) : 0);
-  const part = $derived(wait ? Math.min(100, (past / Math.max(wait.longest, 1)) * 100) : 0);
+  const part = $derived(wait ? Math.max(0, Math.min(100, (past / Math.max(wait.longest, 1)) * 100)) : 0);
   const alarming = $derived(wait?.verdict === 'LOOK' || wait?.verdict === 'CALL');
 </script>
 
@@ -20,9 +22,9 @@
   <div class="mt-5 max-w-lg">
     {#if step.startedAt}
       <p class="flex items-baseline gap-3">
-        <span class="font-mono text-4xl font-semibold" role="timer">{minutes(past)}</span><span class="quiet"
-          >of usually {minutes(wait.usual)}</span
-        >
+        <span class="font-mono text-4xl font-semibold" role="timer"
+          >{wait.pace === 'CLOCK_SET_BACK' ? '?' : minutes(past)}</span
+        ><span class="quiet">of usually {minutes(wait.usual)}</span>
       </p>
       <p class="mt-1" role="status">{WORDS[wait.pace ?? 'TOO_EARLY']}</p>
       {#if wait.words && wait.words !== WORDS[wait.pace ?? 'TOO_EARLY']}

@@ -4,6 +4,9 @@ import app.knottag.core.reading.ReadingException;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.regex.Pattern;
+import java.util.stream.IntStream;
+import java.util.stream.LongStream;
+import java.util.stream.Stream;
 
 /** A 48-bit MAC (IEEE 802); printed as six pairs of capital hexadecimal digits with colons. */
 public record Mac(long bits) implements Comparable<Mac> {
@@ -44,6 +47,13 @@ public record Mac(long bits) implements Comparable<Mac> {
         int apart = 0;
         for (long x = bits ^ other.bits; x != 0; x >>>= 4) if ((x & 0xF) != 0) apart++;
         return apart;
+    }
+
+    /** Returns every MAC that differs from this in one of its twelve figures: 180 of them. */
+    public Stream<Mac> oneDigitAway() {
+        return IntStream.range(0, 12)
+                .boxed()
+                .flatMap(at -> LongStream.range(1, 16).mapToObj(by -> new Mac(bits ^ by << 4 * at)));
     }
 
     /** Whether both have the same maker prefix and numbers 1 to 8 apart: two interfaces of one box, most likely. */

@@ -5,10 +5,11 @@ import app.knottag.core.hardware.Gear.Role;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -74,6 +75,8 @@ public final class Wiring {
     private final Map<Long, Gear> gearOfPort = new HashMap<>();
     private final Map<Long, String> segmentNames;
     private final List<Lead> leads;
+    private final Set<Long> used = new HashSet<>();
+    private final Map<Long, List<Lead>> leadsOfPort = new HashMap<>();
 
     /**
      * @param segmentNames names of the segments by id
@@ -88,6 +91,19 @@ public final class Wiring {
                 ports.put(p.id(), p);
                 gearOfPort.put(p.id(), g);
             }
+        for (var outlet : outlets) outlet.portId().ifPresent(used::add);
+        for (var lead : leads) {
+            lead.portId().ifPresent(used::add);
+            end(lead)
+                    .ifPresent(p -> leadsOfPort
+                            .computeIfAbsent(p, k -> new ArrayList<>())
+                            .add(lead));
+        }
+    }
+
+    /** The port where a cord ends: the one planned, else the one its outlet is patched to. */
+    private Optional<Long> end(Lead lead) {
+        return lead.portId().or(() -> lead.outletId().map(outlets::get).flatMap(Outlet::portId));
     }
 
     /** Returns every cord, in the order of walking: place by place, outlet by outlet. */
@@ -109,7 +125,7 @@ public final class Wiring {
 
     private Cord cord(Lead lead) {
         var outlet = lead.outletId().map(outlets::get);
-        var end = lead.portId().or(() -> outlet.flatMap(Outlet::portId)).map(ports::get);
+        var end = end(lead).map(ports::get);
         String label = end.map(p -> gearOfPort.get(p.id()).label(p)).orElse("");
         var wrong = Stream.<Optional<Wrong>>of(
                         outlet.flatMap(o -> dead(o)),
@@ -169,11 +185,8 @@ public final class Wiring {
     }
 
     private Optional<Wrong> shared(Port port, Lead lead, String label) {
-        return leads.stream()
+        return leadsOfPort.getOrDefault(port.id(), List.of()).stream()
                 .filter(l -> l.endpointId() != lead.endpointId())
-                .filter(l -> Objects.equals(
-                        l.portId().or(() -> l.outletId().map(outlets::get).flatMap(Outlet::portId)),
-                        Optional.of(port.id())))
                 .findFirst()
                 .map(other -> new Wrong(
                         label + " is planned for " + other.endpoint() + " as well.",
@@ -195,7 +208,6 @@ public final class Wiring {
     /** The nearest free LAN port of the same gear that may be in the segment. */
     private Optional<String> freePort(Port near, Optional<Long> segmentId) {
         var g = gearOfPort.get(near.id());
-        var used = usedPorts();
         return g.ports().stream()
                 .filter(p -> p.role() == Role.LAN && !used.contains(p.id()))
                 .filter(p -> segmentId.isEmpty()
@@ -205,20 +217,12 @@ public final class Wiring {
                 .map(g::label);
     }
 
-    private List<Long> usedPorts() {
-        return Stream.concat(
-                        leads.stream().flatMap(l -> l.portId().stream()),
-                        outlets.values().stream().flatMap(o -> o.portId().stream()))
-                .toList();
-    }
-
     /**
      * Returns the room on every piece of gear.
      *
      * @param reserve ports that should stay free on each
      */
     public List<Room> room(int reserve) {
-        var used = usedPorts();
         var rooms = new ArrayList<Room>();
         for (var g : gear) {
             int upwards = (int) g.ports().stream()

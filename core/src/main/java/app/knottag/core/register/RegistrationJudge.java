@@ -14,16 +14,21 @@ import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /** Judges an entry by the rules of its registry and by what stands there, before it leaves the screen. */
 public final class RegistrationJudge {
 
     private final Registry registry;
-    private final Collection<Registration> others;
-    private final Collection<Unit> units;
-    private final Instant now;
+    private final Map<Long, Unit> units;
+    private final List<Registration> here;
+    private final Map<Mac, List<Registration>> byMac;
+    private final Map<Long, List<Registration>> byUnit;
+    private final Map<String, List<Registration>> byName;
+    private final Map<String, List<Registration>> bySerial;
 
     /**
      * @param others living registrations of the site, in any registry
@@ -31,9 +36,26 @@ public final class RegistrationJudge {
      */
     public RegistrationJudge(Registry registry, Collection<Registration> others, Collection<Unit> units, Instant now) {
         this.registry = registry;
-        this.others = others;
-        this.units = units;
-        this.now = now;
+        this.units = units.stream().collect(Collectors.toMap(Unit::id, u -> u, (a, b) -> a));
+        here = others.stream()
+                .filter(r -> r.registry() == registry.id() && r.living(now))
+                .toList();
+        byMac = here.stream()
+                .filter(r -> r.mac().isPresent())
+                .collect(Collectors.groupingBy(r -> r.mac().get()));
+        byUnit = here.stream().collect(Collectors.groupingBy(Registration::unit));
+        byName =
+                here.stream().collect(Collectors.groupingBy(r -> folded(r.held().name())));
+        bySerial = here.stream().collect(Collectors.groupingBy(r -> r.held().serial()));
+    }
+
+    private static String folded(String name) {
+        return name.toLowerCase(Locale.ROOT);
+    }
+
+    /** What stands in the registry under a key, for another unit. */
+    private static <K> Stream<Registration> others(Map<K, List<Registration>> by, K key, Unit unit) {
+        return by.getOrDefault(key, List.of()).stream().filter(r -> r.unit() != unit.id());
     }
 
     /** What speaks against an entry. A refusal must be mended; a question may be answered with a reason. */
@@ -70,7 +92,7 @@ public final class RegistrationJudge {
         people(unit, entry, found);
         facts(unit, entry, found);
         var rules = registry.rules();
-        long held = here().filter(r -> r.unit() != unit.id()).count();
+        int held = here.size() - byUnit.getOrDefault(unit.id(), List.of()).size();
         if (rules.most() > 0 && held >= rules.most())
             found.add(new Objection(
                     "",
@@ -86,10 +108,6 @@ public final class RegistrationJudge {
         // What must be mended stands before what is only asked.
         found.sort(Comparator.comparing(o -> !o.refuses()));
         return found;
-    }
-
-    private Stream<Registration> here() {
-        return others.stream().filter(r -> r.registry() == registry.id() && r.living(now));
     }
 
     private void mac(Unit unit, RegistryEntry entry, List<Objection> found) {
@@ -116,9 +134,17 @@ public final class RegistrationJudge {
                         false,
                         mac + " is another interface; " + registry.name() + " needs " + i.mac() + ". "
                                 + choice.because())));
-        here().filter(r -> r.unit() != unit.id() && r.mac().isPresent()).forEach(r -> near(mac, r, found));
-        here().filter(r -> r.unit() == unit.id()
-                        && r.mac().filter(m -> !m.equals(mac) && unit.has(m)).isPresent())
+        others(byMac, mac, unit)
+                .forEach(r -> found.add(new Objection(
+                        "mac",
+                        Code.MAC_REGISTERED,
+                        true,
+                        mac + " stands in " + registry.name() + " for "
+                                + name(r.unit(), r.held().name())
+                                + ". The same unit, or a slip on one of the two labels?")));
+        mac.oneDigitAway().flatMap(m -> others(byMac, m, unit)).forEach(r -> near(r, found));
+        byUnit.getOrDefault(unit.id(), List.of()).stream()
+                .filter(r -> r.mac().filter(m -> !m.equals(mac) && unit.has(m)).isPresent())
                 .findFirst()
                 .ifPresent(r -> found.add(new Objection(
                         "mac",
@@ -128,33 +154,20 @@ public final class RegistrationJudge {
                                 + " already. One box, one entry: take that out first.")));
     }
 
-    private void near(Mac mac, Registration r, List<Objection> found) {
+    /** Units from one carton differ by a figure; only what stands there and on no label is doubtful. */
+    private void near(Registration r, List<Objection> found) {
         Mac other = r.mac().orElseThrow();
-        String name = name(r.unit(), r.held().name());
-        // Units from one carton differ by a figure; only what stands there and on no label is doubtful.
-        boolean read = units.stream().anyMatch(u -> u.id() == r.unit() && u.has(other));
-        if (mac.equals(other))
-            found.add(new Objection(
-                    "mac",
-                    Code.MAC_REGISTERED,
-                    true,
-                    mac + " stands in " + registry.name() + " for " + name
-                            + ". The same unit, or a slip on one of the two labels?"));
-        else if (!read && mac.digitsApart(other) == 1)
-            found.add(new Objection(
-                    "mac",
-                    Code.ONE_FIGURE_AWAY,
-                    false,
-                    "Only one figure away from " + other + ", which stands in " + registry.name() + " for " + name
-                            + " and on no label. Look at both labels."));
+        if (units.containsKey(r.unit()) && units.get(r.unit()).has(other)) return;
+        found.add(new Objection(
+                "mac",
+                Code.ONE_FIGURE_AWAY,
+                false,
+                "Only one figure away from " + other + ", which stands in " + registry.name() + " for "
+                        + name(r.unit(), r.held().name()) + " and on no label. Look at both labels."));
     }
 
     private String name(long unit, String otherwise) {
-        return units.stream()
-                .filter(u -> u.id() == unit)
-                .map(Unit::name)
-                .findFirst()
-                .orElse(otherwise);
+        return units.containsKey(unit) ? units.get(unit).name() : otherwise;
     }
 
     private void name(Unit unit, RegistryEntry entry, List<Objection> found) {
@@ -176,8 +189,7 @@ public final class RegistrationJudge {
                 ? NameRule.problem(name).filter(p -> name.length() <= NameRule.LONGEST)
                 : Words.problem(name, true);
         problem.ifPresent(p -> found.add(new Objection("name", Code.NAME_FORM, true, p)));
-        here().filter(r -> r.unit() != unit.id()
-                        && r.held().name().toLowerCase(Locale.ROOT).equals(name.toLowerCase(Locale.ROOT)))
+        others(byName, folded(name), unit)
                 .findFirst()
                 .ifPresent(r -> found.add(new Objection(
                         "name",
@@ -222,7 +234,7 @@ public final class RegistrationJudge {
                         registry.name() + " wants its " + fact.name().toLowerCase(Locale.ROOT)
                                 + ", which is not on record."));
         if (rules.facts().contains(Fact.SERIAL) && !entry.serial().isEmpty())
-            here().filter(r -> r.unit() != unit.id() && r.held().serial().equals(entry.serial()))
+            others(bySerial, entry.serial(), unit)
                     .findFirst()
                     .ifPresent(r -> found.add(new Objection(
                             "serial",

@@ -159,6 +159,16 @@ public record Board(List<Turn> lines) {
                             tail,
                             "It has taken longer than it ever does: " + ran + " min. Look for: " + wait.lookFor()
                                     + ".");
+                case CLOCK_SET_BACK ->
+                    ranked(
+                            Urgency.READY_WAIT,
+                            job,
+                            step,
+                            record.knot(),
+                            0,
+                            tail,
+                            "The clock here was set back since it began, so nobody can say how long it ran. Look for: "
+                                    + wait.lookFor() + ".");
                 case LATE ->
                     ranked(
                             Urgency.READY_WAIT,

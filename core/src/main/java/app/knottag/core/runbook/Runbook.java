@@ -116,11 +116,17 @@ public record Runbook(Kind kind, List<StepRecord> records) {
         TOO_EARLY,
         USUAL,
         LATE,
-        TOO_LONG
+        TOO_LONG,
+        /** It began in the future: the clock was set back since, and nobody can say how long it ran. */
+        CLOCK_SET_BACK
     }
+
+    /** Clocks may differ by so much without a word. */
+    private static final Duration CLOCKS_DIFFER = Duration.ofMinutes(1);
 
     /** Judges a wait by the time it has run: too early to judge, usual, later than usual, longer than it ever takes. */
     public static Pace pace(Kind.Wait wait, Instant startedAt, Instant now) {
+        if (startedAt.isAfter(now.plus(CLOCKS_DIFFER))) return Pace.CLOCK_SET_BACK;
         long minutes = Duration.between(startedAt, now).toMinutes();
         if (minutes < wait.shortest()) return Pace.TOO_EARLY;
         if (minutes < wait.usual()) return Pace.USUAL;

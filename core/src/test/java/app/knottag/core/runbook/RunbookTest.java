@@ -140,7 +140,17 @@ class RunbookTest {
 
     @DisplayName("A wait is judged by the minutes it has run")
     @ParameterizedTest(name = "after {0} min: {1}")
-    @CsvSource({"0, TOO_EARLY", "19, TOO_EARLY", "20, USUAL", "54, USUAL", "55, LATE", "119, LATE", "120, TOO_LONG"})
+    @CsvSource({
+        "-3000, CLOCK_SET_BACK",
+        "-1, TOO_EARLY",
+        "0, TOO_EARLY",
+        "19, TOO_EARLY",
+        "20, USUAL",
+        "54, USUAL",
+        "55, LATE",
+        "119, LATE",
+        "120, TOO_LONG"
+    })
     void pace(long minutes, Pace pace) {
         var start = Instant.parse("2026-05-04T08:00:00Z");
         assertThat(Runbook.pace(
