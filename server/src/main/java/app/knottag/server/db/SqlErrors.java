@@ -23,8 +23,11 @@ public final class SqlErrors {
     /** Whether it is not there, or is just going or coming (SQL states 08, 53 and 57P). */
     public static boolean unreachable(Throwable e) {
         for (Throwable t = e; t != null; t = t.getCause() == t ? null : t.getCause()) {
-            String state = t instanceof SQLException sql ? String.valueOf(sql.getSQLState()) : "";
-            if (state.startsWith("08") || state.startsWith("53") || state.startsWith("57P")) return true;
+            if (!(t instanceof SQLException sql)) continue;
+            String state = String.valueOf(sql.getSQLState());
+            // The pool says without a state that a connection broke while it was used.
+            boolean closed = sql.getSQLState() == null && "Connection is closed".equals(sql.getMessage());
+            if (closed || state.startsWith("08") || state.startsWith("53") || state.startsWith("57P")) return true;
         }
         return false;
     }
