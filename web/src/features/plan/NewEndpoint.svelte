@@ -2,8 +2,10 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, asProblem, freshKey, keyAfter, ok, type Problem, type Schemas } from '../../api/client';
   import { kindsQuery, sheetQuery } from '../../api/queries';
+  import { untrack } from 'svelte';
   import { draft } from '../../ui/draft.svelte';
   import Figures from '../../ui/Figures.svelte';
+  import { kept } from '../../ui/kept.svelte';
   import ReadField from '../../ui/ReadField.svelte';
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -23,7 +25,12 @@
   const client = useQueryClient();
   const kinds = createQuery(() => kindsQuery);
   const key = freshKey();
-  let kind = $state('counter-payment-terminal');
+  // What was read off a label is not lost to a look at another page; what is proposed is proposed anew.
+  const typed = untrack(() =>
+    kept(`new-${siteId}`, { kind: 'counter-payment-terminal', mac: '', serial: '', place: '', outlet: '' }),
+  );
+  let before = $state(!!(typed.value.mac || typed.value.serial || typed.value.place || typed.value.outlet));
+  let kind = $state(typed.value.kind);
   let number = $state<number | undefined>();
   let seriesId = $state<number | undefined>();
   let host = $state(draft.host ?? undefined);
@@ -49,16 +56,19 @@
   const f = $state({
     name: '',
     address: '',
-    mac: '',
-    serial: '',
-    place: '',
-    outlet: '',
+    mac: typed.value.mac,
+    serial: typed.value.serial,
+    place: typed.value.place,
+    outlet: typed.value.outlet,
     port: '',
     partner: '',
     partnerAddress: '',
     hostName: '',
     method: 'FIXED' as Schemas['ProposalView']['method'],
     reason: '',
+  });
+  $effect(() => {
+    Object.assign(typed.value, { kind, mac: f.mac, serial: f.serial, place: f.place, outlet: f.outlet });
   });
   const mine = $derived(!!proposal.data && f.address !== (proposal.data.address ?? ''));
   let choosing = $state(false);
@@ -147,6 +157,7 @@
       );
       await client.invalidateQueries({ queryKey: ['site', siteId] });
       await go(at(siteId, 'onboard', made.id));
+      typed.forget();
     } catch (error) {
       problem = asProblem(error);
       keyAfter(key, problem);
@@ -160,6 +171,17 @@
   <div class="grid gap-x-8 gap-y-4 lg:grid-cols-[1.15fr_1fr]">
     <section class="grid content-start gap-3" aria-label="What it is">
       <h2>New endpoint</h2>
+      {#if before}<p class="caution">
+          What you typed before is still here.
+          <button
+            type="button"
+            class="link"
+            onclick={() => {
+              Object.assign(f, { mac: '', serial: '', place: '', outlet: '' });
+              before = false;
+            }}>Begin anew</button
+          >
+        </p>{/if}
       <div class="grid grid-cols-[1fr_6rem] gap-4">
         <div>
           <label class="field-label" for="kind">Kind</label>

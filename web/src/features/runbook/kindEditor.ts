@@ -118,7 +118,7 @@ export function kindEditor(host: HTMLElement, label: string, changed: (text: str
       lintGutter(),
       autocompletion({ override: [complete] }),
       EditorView.lineWrapping,
-      EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false' }),
+      EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false', tabindex: '0' }),
       EditorView.updateListener.of((u) => u.docChanged && changed(u.state.doc.toString())),
       EditorView.theme({
         '&': { height: '46vh', fontSize: '14px', border: '1px solid currentColor', borderRadius: '4px' },
