@@ -5,6 +5,7 @@
   import { shut } from '../ui/shut';
   import { shortName } from '../ui/time';
   import Dialog from '../ui/Dialog.svelte';
+  import { forgetTyped } from '../ui/kept.svelte';
   import Invite from '../features/session/Invite.svelte';
 
   let { session }: { session: Schemas['Session'] } = $props();
@@ -24,6 +25,7 @@
 
   async function leave() {
     await ok(api.DELETE('/api/session'));
+    forgetTyped();
     client.clear();
     client.setQueryData(['session'], null);
     location.assign('/');

@@ -4,6 +4,7 @@
   import { endpointQuery, sessionQuery, sitesQuery } from '../api/queries';
   import SignIn from '../features/session/SignIn.svelte';
   import NewSite from '../features/site/NewSite.svelte';
+  import { forgetTyped } from '../ui/kept.svelte';
   import Loading from '../ui/Loading.svelte';
   import Trouble from '../ui/Trouble.svelte';
   import {
@@ -41,8 +42,10 @@
   $effect(() => {
     const now = session.data;
     // Somebody else's work is not shown: the page begins anew.
-    if (now && last && now.name !== last.name) location.reload();
-    else if (now) last = now;
+    if (now && last && now.name !== last.name) {
+      forgetTyped();
+      location.reload();
+    } else if (now) last = now;
   });
   const person = $derived(session.data ?? last);
 

@@ -25,6 +25,11 @@ export function kept<T extends Record<string, unknown>>(
   };
 }
 
+/** Forgets all of it, before somebody else sits down here. */
+export function forgetTyped() {
+  for (const key of Object.keys(sessionStorage)) if (key.startsWith(PREFIX)) sessionStorage.removeItem(key);
+}
+
 function stored<T>(name: string): Partial<T> {
   try {
     return JSON.parse(sessionStorage.getItem(name) ?? '{}') as Partial<T>;

@@ -106,8 +106,10 @@ class Screenshots {
             assertThat(page.locator("[data-swept]").first()).isVisible();
             shot(page, "sweep");
             page.navigate(demo.url() + "/sites/1/confirm");
+            assertThat(page.locator("main h1")).isVisible();
             page.keyboard().press("g");
             page.keyboard().press("r");
+            assertThat(heading(page, "Labels")).isVisible();
             shot(page, "register");
             var night = demo.enter("LEAD", 1280, 800, ColorScheme.DARK);
             night.navigate(demo.url() + "/sites/1/onboard/4");

@@ -165,4 +165,10 @@ class MacReaderTest {
         if (candidate != null)
             assertThat(reading.findings().get(0).candidates()).containsExactly(candidate);
     }
+
+    @Test
+    void everyMacOneFigureAwayIsFoundOnce() {
+        var mac = Mac.parse("00:00:5E:00:53:2B");
+        assertThat(mac.oneDigitAway().distinct()).hasSize(180).allMatch(other -> mac.digitsApart(other) == 1);
+    }
 }

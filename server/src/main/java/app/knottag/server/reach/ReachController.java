@@ -187,9 +187,7 @@ class ReachController {
             @RequestHeader(name = "Idempotency-Key", required = false) String key,
             Principal by) {
         var asked = Map.of("round of", id);
-        if (idempotency.answered(by.getName(), key))
-            idempotency.once(by.getName(), key, asked, Made.class, () -> new Made(id));
-        else
+        if (idempotency.answer(by.getName(), key, asked, Made.class).isEmpty())
             confirm.round(
                     id,
                     by.getName(),

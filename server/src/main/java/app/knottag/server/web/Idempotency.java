@@ -4,6 +4,7 @@ import app.knottag.server.db.Json;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.util.Optional;
 import java.util.function.Supplier;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
@@ -55,25 +56,28 @@ public class Idempotency {
     @Transactional
     public <T> T once(String person, String key, Object request, Class<T> type, Supplier<T> work) {
         wellFormed(key);
-        byte[] fingerprint = sha256(type.getName() + json.writeValueAsString(request));
-        if (store.claim(person, key, fingerprint) == 0) {
-            var kept = store.find(person, key);
-            if (!MessageDigest.isEqual(kept.fingerprint(), fingerprint))
-                throw Problem.of(
-                        HttpStatus.UNPROCESSABLE_CONTENT,
-                        "idempotency-key-reused",
-                        "This Idempotency-Key was used for another request.");
-            return json.readValue(kept.answer().text(), type);
-        }
+        if (store.claim(person, key, fingerprint(request, type)) == 0)
+            return answer(person, key, request, type).orElseThrow();
         T answer = work.get();
         store.answer(person, key, new Json(json.writeValueAsString(answer)));
         return answer;
     }
 
-    /** Whether this person's key has its answer already, for work that is long and outside a transaction before it is kept. */
-    public boolean answered(String person, String key) {
+    /** Returns the answer that this person's key has already; asked alone before work that is long and in no transaction. */
+    public <T> Optional<T> answer(String person, String key, Object request, Class<T> type) {
         wellFormed(key);
-        return store.find(person, key) != null;
+        var kept = store.find(person, key);
+        if (kept == null) return Optional.empty();
+        if (!MessageDigest.isEqual(kept.fingerprint(), fingerprint(request, type)))
+            throw Problem.of(
+                    HttpStatus.UNPROCESSABLE_CONTENT,
+                    "idempotency-key-reused",
+                    "This Idempotency-Key was used for another request.");
+        return Optional.of(json.readValue(kept.answer().text(), type));
+    }
+
+    private byte[] fingerprint(Object request, Class<?> type) {
+        return sha256(type.getName() + json.writeValueAsString(request));
     }
 
     private static void wellFormed(String key) {
