@@ -18,7 +18,7 @@ bare() {
   echo $! >"$DATA/run/server.pid"; wait_line server "$DATA/web/server.log" 'KNOT ready' 120
 }
 place_app; migrate
-run_server start; TOKEN="$(sed 's|^/join/||' "$DATA/web/first-lead")"; end_process server knot-tag
+run_server start; end_process server knot-tag
 for _ in $(seq $RUNS); do
   bare; seconds >>"$DATA/bare"; end_process server knot-tag
   run_server start; seconds >>"$DATA/ours"; end_process server knot-tag
@@ -26,7 +26,7 @@ done
 printf '\n| %-38s | %12s | %-20s | %s |\n' what 'Knot Tag' 'compared with' remark
 printf '|%s|%s|%s|%s|\n' ---------------------------------------- -------------- ---------------------- --------
 printf '| %-38s | %10s s | bare Boot %8s s | median of %s, tables there already |\n' 'start-up of the process' "$(middle <"$DATA/ours")" "$(middle <"$DATA/bare")" "$RUNS"
-run_server start
+run_server start; TOKEN="$(sed 's|^/join/||' "$DATA/web/first-lead")"
 java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.Measure "http://127.0.0.1:$PORT" "$TOKEN" "jdbc:postgresql://127.0.0.1:$PG_PORT/knot" "$OWNER" || die "list and finder could not be measured"
 (cd "$HERE" && mvn -B -ntp -q -pl e2e test -Dtest=FirstPage -Dknot.url="http://127.0.0.1:$PORT" 2>&1 | grep '^|') || die "the first page could not be measured"
 java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.PlanMeasure || die "the plan could not be measured"
