@@ -122,6 +122,7 @@ class HostileTest {
     @DisplayName("Whatever is asked is answered: no 5xx, every refusal a problem, none over 2 s")
     @Test
     void everythingIsAnswered() {
+        Running.network("10.7.0.51", "00:00:5E:00:53:01", "");
         for (int n = 1; n <= 4; n++) endpoints.add(Running.till(lead, site, n));
         var operations = operations();
         var faults = new ArrayList<String>();
