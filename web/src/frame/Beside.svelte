@@ -1,6 +1,6 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import { boardQuery, conflictsQuery, dueQuery, runningQuery, siteQuery } from '../api/queries';
+  import { boardQuery, conflictsQuery, dueQuery, runningQuery } from '../api/queries';
   import Lately from '../features/plan/Lately.svelte';
   import { serverClock } from '../ui/now.svelte';
   import { minutes } from '../ui/time';
@@ -8,7 +8,6 @@
 
   /** What is worth having while no tag hangs here: what to do now, what runs, what is due, what happened. */
   let { siteId, station }: { siteId: number; station: StationPath } = $props();
-  const site = createQuery(() => siteQuery(siteId));
   const board = createQuery(() => boardQuery(siteId));
   const running = createQuery(() => runningQuery);
   const due = createQuery(() => dueQuery(siteId));
@@ -61,7 +60,7 @@
         >{/if}
     </section>
   {/if}
-  {#if site.data && station !== 'plan'}
-    <Lately {siteId} zone={site.data.zone} offset={site.data.zoneNow} most={8} />
+  {#if station !== 'plan'}
+    <Lately {siteId} most={8} />
   {/if}
 </div>

@@ -1,10 +1,11 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { asProblem, type Schemas } from '../api/client';
-  import { endpointQuery, sessionQuery, sitesQuery } from '../api/queries';
+  import { endpointQuery, sessionQuery, siteQuery, sitesQuery } from '../api/queries';
   import SignIn from '../features/session/SignIn.svelte';
   import NewSite from '../features/site/NewSite.svelte';
   import { forgetTyped } from '../ui/kept.svelte';
+  import { setSiteClock } from '../ui/siteClock.svelte';
   import Loading from '../ui/Loading.svelte';
   import Trouble from '../ui/Trouble.svelte';
   import {
@@ -36,6 +37,10 @@
     ...endpointQuery(typeof chosen === 'number' ? chosen : 0),
     enabled: !!session.data && typeof chosen === 'number' && chosen > 0,
   }));
+  const site = createQuery(() => ({ ...siteQuery(siteId), enabled: !!session.data && siteId > 0 }));
+  $effect.pre(() => {
+    if (site.data) setSiteClock(site.data);
+  });
   const known = $derived(sites.data?.some((s) => s.id === siteId));
   /** Who was signed in here last. When the session ends the work stays where it is, and the sign-in comes over it. */
   let last = $state.raw<Schemas['Session'] | null>(null);

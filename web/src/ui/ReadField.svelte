@@ -9,6 +9,9 @@
     error,
     hint,
     autofocus = false,
+    required = false,
+    disabled = false,
+    onchange,
     onreading,
   }: {
     label: string;
@@ -17,6 +20,9 @@
     error?: string;
     hint?: string;
     autofocus?: boolean;
+    required?: boolean;
+    disabled?: boolean;
+    onchange?: () => void;
     onreading?: (reading: Reading | null) => void;
   } = $props();
 
@@ -57,6 +63,9 @@
     {id}
     class="input w-full font-mono text-[17px] {wrong ? 'input-error' : ''}"
     bind:value
+    {required}
+    {disabled}
+    {onchange}
     autocomplete="off"
     autocapitalize="off"
     spellcheck="false"

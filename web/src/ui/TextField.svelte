@@ -15,7 +15,7 @@
     label: string;
     value?: string;
     error?: string;
-    type?: 'text' | 'password' | 'date' | 'time';
+    type?: 'text' | 'password';
     mode?: 'numeric';
     list?: string[];
     hint?: string;

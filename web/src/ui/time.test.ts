@@ -1,5 +1,9 @@
-import { describe, expect, it } from 'vitest';
-import { clockTime, minutes, shortName, when } from './time';
+import { afterEach, describe, expect, it } from 'vitest';
+import { siteClock } from './siteClock.svelte';
+import { clockTime, dayOf, dayTime, fullTime, minutes, shortName, timeOf, when } from './time';
+
+const words = { ...siteClock };
+afterEach(() => void Object.assign(siteClock, words));
 
 describe('durations and times as people say them', () => {
   it.each([
@@ -16,12 +20,32 @@ describe('durations and times as people say them', () => {
     ['2026-07-01T22:30:00Z', 'Europe/Berlin', '00:30:00'],
     ['2026-01-01T22:30:00Z', 'Europe/Berlin', '23:30:00'],
     ['2026-01-01T22:30:00Z', 'Asia/Kolkata', '04:00:00'],
-  ])('%s at %s is %s', (iso, zone, said) => expect(clockTime(iso, zone)).toBe(said));
+  ])('%s at %s is %s', (iso, zone, said) => {
+    siteClock.zone = zone;
+    expect(clockTime(iso)).toBe(said);
+  });
 
   it('leaves the day out only when it is today at the site', () => {
+    siteClock.zone = 'Europe/Berlin';
     const now = Date.parse('2026-03-10T23:30:00Z');
-    expect(when('2026-03-10T23:10:00Z', 'Europe/Berlin', now)).toBe('00:10');
-    expect(when('2026-03-10T22:10:00Z', 'Europe/Berlin', now)).toBe('10 Mar, 23:10');
+    expect(when('2026-03-10T23:10:00Z', now)).toBe('00:10');
+    expect(when('2026-03-10T22:10:00Z', now)).toBe('10 Mar, 23:10');
+  });
+
+  it.each([
+    ['dd.MM.yyyy', 'dd.MM.', 'HH:mm', '05.12.2026', '05.12., 00:05', '05.12.2026 00:05:09', '07:30'],
+    ['MM/dd/yyyy', 'MM/dd', 'h:mm a', '12/05/2026', '12/05, 12:05 am', '12/05/2026 12:05:09 am', '7:30 am'],
+    ['yyyy-MM-dd', 'MM-dd', 'HH:mm', '2026-12-05', '12-05, 00:05', '2026-12-05 00:05:09', '07:30'],
+    ['d MMM yyyy', 'd MMM', 'HH:mm', '5 Dec 2026', '5 Dec, 00:05', '5 Dec 2026 00:05:09', '07:30'],
+  ])('writes as %s', (day, brief, time, date, short, full, hour) => {
+    Object.assign(siteClock, { zone: 'Europe/Berlin', day, brief, time });
+    const iso = '2026-12-04T23:05:09Z';
+    expect([dayOf('2026-12-05'), dayTime(iso), fullTime(Date.parse(iso)), timeOf('07:30:00')]).toEqual([
+      date,
+      short,
+      full,
+      hour,
+    ]);
   });
 
   it('shortens a family name', () => expect(shortName('Imke Rasmund')).toBe('Imke R.'));

@@ -1,3 +1,5 @@
+import { siteClock } from './siteClock.svelte';
+
 /** Minutes as people say them: "40 s", "45 min", "1 h 05 min". */
 export function minutes(total: number): string {
   const whole = Math.max(0, Math.floor(total));
@@ -7,21 +9,41 @@ export function minutes(total: number): string {
     : Math.floor(whole / 60) + ' h ' + String(whole % 60).padStart(2, '0') + ' min';
 }
 
-/** Time of day at the site. */
-export function clockTime(iso: string, zone: string): string {
-  return new Intl.DateTimeFormat('en-GB', {
-    hour: '2-digit',
-    minute: '2-digit',
-    second: '2-digit',
-    timeZone: zone,
-  }).format(new Date(iso));
+/** A moment by a pattern of the site's (Unicode, UTS 35), wherever the browser stands. */
+function written(pattern: string, at: Date, zone: string): string {
+  const part = (options: Intl.DateTimeFormatOptions) =>
+    new Intl.DateTimeFormat('en-US', { ...options, hourCycle: 'h23', timeZone: zone }).format(at);
+  const two = (text: string) => text.padStart(2, '0');
+  const hour = () => Number(part({ hour: 'numeric' }));
+  const letters: Record<string, () => string> = {
+    yyyy: () => part({ year: 'numeric' }).padStart(4, '0'),
+    MMM: () => part({ month: 'short' }),
+    MM: () => two(part({ month: 'numeric' })),
+    dd: () => two(part({ day: 'numeric' })),
+    d: () => part({ day: 'numeric' }),
+    HH: () => two(String(hour())),
+    h: () => String(hour() % 12 || 12),
+    mm: () => two(part({ minute: 'numeric' })),
+    ss: () => two(part({ second: 'numeric' })),
+    a: () => (hour() < 12 ? 'am' : 'pm'),
+  };
+  return pattern.replace(/yyyy|MMM|MM|dd|d|HH|h|mm|ss|a/g, (l) => letters[l]?.() ?? l);
 }
 
+const exact = () => siteClock.time.replace('mm', 'mm:ss');
+
+/** Time of day at the site, to the second. */
+export const clockTime = (iso: string) => written(exact(), new Date(iso), siteClock.zone);
+
+/** Day and time at the site to the second, to hold beside a device's own. */
+export const fullTime = (millis: number) =>
+  written(siteClock.day, new Date(millis), siteClock.zone) + ' ' + clockTime(new Date(millis).toISOString());
+
 /** Time of day at the site, with the day when it is not today. */
-export function when(iso: string, zone: string, nowMillis: number): string {
-  const day = (millis: number) =>
-    new Intl.DateTimeFormat('en-GB', { dateStyle: 'short', timeZone: zone }).format(millis);
-  return day(Date.parse(iso)) === day(nowMillis) ? clockTime(iso, zone).slice(0, 5) : dayTime(iso, zone);
+export function when(iso: string, nowMillis: number): string {
+  const day = (at: Date) => written('yyyy-MM-dd', at, siteClock.zone);
+  const at = new Date(iso);
+  return day(at) === day(new Date(nowMillis)) ? written(siteClock.time, at, siteClock.zone) : dayTime(iso);
 }
 
 /** A person as colleagues say it: "Imke R." */
@@ -32,21 +54,12 @@ export const shortName = (name: string) =>
     .join(' ');
 
 /** Day and time at the site. */
-export function dayTime(iso: string, zone: string): string {
-  return new Intl.DateTimeFormat('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-    timeZone: zone,
-  }).format(new Date(iso));
-}
+export const dayTime = (iso: string) =>
+  written(siteClock.brief + ', ' + siteClock.time, new Date(iso), siteClock.zone);
 
-/** A day as people write it: "25 Nov 2031". */
-export const dayOf = (date: string) =>
-  new Intl.DateTimeFormat('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    timeZone: 'UTC',
-  }).format(new Date(date));
+/** A day, given as 2031-11-25, as the site writes it. */
+export const dayOf = (date: string) => written(siteClock.day, new Date(date), 'UTC');
+
+/** A time of day, given as 14:05, as the site writes it. */
+export const timeOf = (time: string) =>
+  written(siteClock.time, new Date(`2000-01-01T${time.slice(0, 5)}Z`), 'UTC');

@@ -2,16 +2,11 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { logQuery } from '../../api/queries';
   import { serverClock } from '../../ui/now.svelte';
+  import { siteClock } from '../../ui/siteClock.svelte';
   import { shortName, when } from '../../ui/time';
   import { at } from '../../router';
 
-  let {
-    siteId,
-    zone,
-    offset,
-    endpointId,
-    most = 6,
-  }: { siteId: number; zone: string; offset: string; endpointId?: number; most?: number } = $props();
+  let { siteId, endpointId, most = 6 }: { siteId: number; endpointId?: number; most?: number } = $props();
   const log = createQuery(() => logQuery(siteId));
   const lines = $derived(
     (log.data ?? []).filter((l) => !endpointId || l.endpointId === endpointId).slice(0, most),
@@ -20,16 +15,17 @@
 
 <section aria-label="What happened lately">
   <h2>Lately</h2>
-  <p class="quiet text-sm">Times of the site, UTC{offset === 'Z' ? '' : offset}</p>
+  <p class="quiet text-sm">Times of the site, UTC{siteClock.offset === 'Z' ? '' : siteClock.offset}</p>
   <ol class="mt-2 grid gap-1 text-sm">
     {#each lines as line (line.id)}
       <li class="flex gap-3">
         <span class="quiet min-w-12 shrink-0 font-mono whitespace-nowrap"
-          >{when(line.at, zone, serverClock.millis)}</span
+          >{when(line.at, serverClock.millis)}</span
         >
         <span class="min-w-0"
           >{line.action}{#if line.endpoint && line.endpointId && !endpointId}:
-            <a class="link" href={at(siteId, 'plan', line.endpointId)}>{line.endpoint}</a>{/if}
+            <a class="link" href={at(siteId, 'plan', line.endpointId)}>{line.endpoint}</a
+            >{:else if line.about}: {line.about}{/if}
           <span class="quiet">by {shortName(line.person)}</span></span
         >
       </li>

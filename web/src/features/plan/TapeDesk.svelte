@@ -79,13 +79,7 @@
         <p class="quiet mt-1">The office sees the plan and the proof; a technician changes them.</p>
       {/if}
       <div class="mt-6">
-        <Lately
-          {siteId}
-          zone={site.zone}
-          offset={site.zoneNow}
-          endpointId={endpoint?.data.id}
-          most={endpoint ? 6 : 4}
-        />
+        <Lately {siteId} endpointId={endpoint?.data.id} most={endpoint ? 6 : 4} />
       </div>
     </div>
     <MendList {siteId} {mayWork} most={5} />

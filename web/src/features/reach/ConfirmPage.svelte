@@ -28,7 +28,6 @@
   let again = $state<string | null>(null);
   const underway = createQuery(() => ({ ...underwayQuery(e.id), enabled: asking }));
   const line = $derived(latest.data);
-  const zone = $derived(site.data?.zone ?? 'UTC');
   const rungs = $derived(line?.rungs ?? []);
   const failed = $derived(rungs.find((r) => r.knot === 'FRAYED' && r.maker !== 'OFFICE'));
   const eyes = $derived(rungs.filter((r) => r.maker === 'EYES'));
@@ -41,8 +40,8 @@
     !r.at
       ? undefined
       : r.vantage
-        ? `${r.evidence} ${clockTime(r.at, zone)}, ${r.millis} ms${r.vantage === here ? '' : ', from ' + r.vantage}`
-        : `${r.evidence} by ${r.by}, ${dayTime(r.at, zone)}`;
+        ? `${r.evidence} ${clockTime(r.at)}, ${r.millis} ms${r.vantage === here ? '' : ', from ' + r.vantage}`
+        : `${r.evidence} by ${r.by}, ${dayTime(r.at)}`;
   const steps = $derived(
     rungs.map((r) => {
       const soon = underway.data?.results.find((u) => u.check === r.check);
@@ -123,7 +122,7 @@
   <h1 aria-live="polite">{headline}</h1>
   <p class="quiet mt-1">
     {line.at
-      ? `Last checked ${dayTime(line.at, zone)} by ${line.by}${here ? ', from ' + here : ''}. ${line.missing ? '' : line.gradeWords + '.'}`
+      ? `Last checked ${dayTime(line.at)} by ${line.by}${here ? ', from ' + here : ''}. ${line.missing ? '' : line.gradeWords + '.'}`
       : 'From its light up to its real job. A machine makes some checks, you look at the others.'}
   </p>
   <div class="mt-5 grid gap-8 md:grid-cols-[minmax(0,19rem)_minmax(0,1fr)]">
@@ -179,8 +178,7 @@
             >
           </p>
           <p class="quiet">
-            {dayTime(e.confirmedAt, zone)}{line.signedOff ? `. ${line.signedOff.grade}.` : '.'}{failed ||
-            loose
+            {dayTime(e.confirmedAt)}{line.signedOff ? `. ${line.signedOff.grade}.` : '.'}{failed || loose
               ? ' It no longer holds.'
               : ''}
           </p>
@@ -199,7 +197,7 @@
   </div>
   {#if site.data}
     <div class="mt-10 max-w-2xl">
-      <Lately siteId={e.siteId} {zone} offset={site.data.zoneNow} endpointId={e.id} />
+      <Lately siteId={e.siteId} endpointId={e.id} />
     </div>
   {/if}
 {/if}

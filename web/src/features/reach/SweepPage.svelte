@@ -105,7 +105,7 @@
         ? `The server was restarted in the middle: ${sweep.asked} of ${sweep.total} were asked. Ask again.`
         : sweep.state === 'CANCELLED'
           ? `Stopped after ${sweep.asked} of ${sweep.total}. Who was not asked is not listed.`
-          : `${sweep.total} asked ${dayTime(sweep.startedAt, site.data.zone)} by ${sweep.by}, from ${sweep.vantage}.`}
+          : `${sweep.total} asked ${dayTime(sweep.startedAt)} by ${sweep.by}, from ${sweep.vantage}.`}
     </p>
     <div class="mt-2 max-w-3xl">
       {#each groups as g (g.verdict)}

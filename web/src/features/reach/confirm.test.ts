@@ -1,6 +1,7 @@
 import { fireEvent, screen } from '@testing-library/svelte';
 import { describe, expect, it, vi } from 'vitest';
 import { answering, show } from '../../test/answers';
+import { siteClock } from '../../ui/siteClock.svelte';
 import LookNow from './LookNow.svelte';
 import Pasted from './Pasted.svelte';
 import OfficeWord from './OfficeWord.svelte';
@@ -102,7 +103,6 @@ describe('the office', () => {
 describe('who is there', () => {
   const site = {
     id: 3,
-    zone: 'Europe/Berlin',
     segments: [{ id: 9, name: 'House', prefix: '10.44.24.0/24' }],
   };
   const swept = (more = {}) => ({
@@ -147,6 +147,7 @@ describe('who is there', () => {
     [swept({ state: 'RUNNING', asked: 64 }), '64 of 254 asked, 2 answer'],
     [{ sweep: null }, 'Every address of the segment is asked once. Who answers is compared with the plan'],
   ])('says how it stands', async (answer, words) => {
+    siteClock.zone = 'Europe/Berlin';
     answering({ 'GET /api/sites/3': { body: site }, 'GET /api/segments/9/sweep': { body: answer } });
     show(SweepPage, { siteId: 3, mayWork: true });
     expect((await screen.findAllByText(words, { exact: false }))[0]).toBeVisible();

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { asProblem } from '../../api/client';
-  import { dueQuery, siteQuery } from '../../api/queries';
+  import { dueQuery } from '../../api/queries';
   import Loading from '../../ui/Loading.svelte';
+  import { siteClock } from '../../ui/siteClock.svelte';
   import { serverClock } from '../../ui/now.svelte';
   import { when } from '../../ui/time';
   import Trouble from '../../ui/Trouble.svelte';
@@ -13,8 +14,6 @@
 
   let { siteId, mayWork }: { siteId: number; mayWork: boolean } = $props();
   const due = createQuery(() => dueQuery(siteId));
-  const site = createQuery(() => siteQuery(siteId));
-  const zone = $derived(site.data?.zone ?? 'UTC');
   const today = $derived(due.data?.items.filter((i) => i.due) ?? []);
   const later = $derived(due.data?.items.filter((i) => !i.due) ?? []);
 </script>
@@ -26,7 +25,7 @@
         <a class="font-semibold hover:underline" href={entryAt(siteId, item.registryId, item.endpointId)}
           >{item.title}</a
         >
-        {#if !item.due}<span class="quiet text-sm">from {when(item.at, zone, serverClock.millis)}</span>{/if}
+        {#if !item.due}<span class="quiet text-sm">from {when(item.at, serverClock.millis)}</span>{/if}
         {#if item.detail}<span class="quiet block text-sm">{item.detail}</span>{/if}
       </li>
     {/each}
@@ -35,7 +34,7 @@
 
 <div class="flex flex-wrap items-center gap-3">
   <h1 class="mr-auto">What is due</h1>
-  <p class="quiet text-sm">Times of the site, {zone}</p>
+  <p class="quiet text-sm">Times of the site, {siteClock.zone}</p>
 </div>
 {#if due.error}
   <Trouble problem={asProblem(due.error)} again={() => due.refetch()} />
@@ -60,7 +59,7 @@
     </div>
     <div class="grid content-start gap-8">
       <VisitOrders {siteId} due={due.data} {mayWork} />
-      {#if mayWork}<GuestStay {siteId} {zone} />{/if}
+      {#if mayWork}<GuestStay {siteId} />{/if}
     </div>
   </div>
 {/if}

@@ -114,7 +114,7 @@ describe('beside it', () => {
       advice: 'Ask for an account that lasts longer.',
     };
     answering({ 'POST /api/sites/1/guest-passes': { body: passes } });
-    show(GuestStay, { siteId: 1, zone: 'Europe/Berlin' });
+    show(GuestStay, { siteId: 1 });
     await fireEvent.submit(
       screen.getByRole('button', { name: 'Count the passes' }).closest('form') as HTMLElement,
     );

@@ -9,7 +9,6 @@
   let {
     line,
     siteId,
-    zone,
     mayWork,
     of,
     register,
@@ -18,7 +17,6 @@
   }: {
     line: RegistryLine;
     siteId: number;
-    zone: string;
     mayWork: boolean;
     /** Whose list it stands in: the heading is the other of the two. */
     of: 'registry' | 'endpoint';
@@ -33,7 +31,7 @@
     node.querySelector<HTMLButtonElement>('button')?.focus();
   };
   const work = registerWork(() => siteId);
-  const time = (iso: string) => when(iso, zone, serverClock.millis);
+  const time = (iso: string) => when(iso, serverClock.millis);
   const held = $derived(
     [line.entry.name, line.entry.mac, line.entry.address, line.entry.owner && 'owner ' + line.entry.owner]
       .filter(Boolean)

@@ -25,7 +25,7 @@ const stale: RegistryLine['stale'] = [
 
 function shown(line: RegistryLine, mayWork = true) {
   const register = vi.fn();
-  show(EntryLine, { line, siteId: 1, zone: 'UTC', mayWork, of: 'registry', register });
+  show(EntryLine, { line, siteId: 1, mayWork, of: 'registry', register });
   return register;
 }
 

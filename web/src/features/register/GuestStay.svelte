@@ -2,10 +2,12 @@
   import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
   import { serverClock } from '../../ui/now.svelte';
   import { when } from '../../ui/time';
+  import TextField from '../../ui/TextField.svelte';
+  import TimeField from '../../ui/TimeField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
 
   /** How many passes a guest needs for a stay, and when somebody must renew them. Nothing is kept. */
-  let { siteId, zone }: { siteId: number; zone: string } = $props();
+  let { siteId }: { siteId: number } = $props();
   const f = $state({ from: '', until: '', hours: '24', opens: '08:00', shuts: '18:00' });
   let passes = $state<Schemas['GuestPasses'] | null>(null);
   let problem = $state<Problem | null>(null);
@@ -30,22 +32,17 @@
 <section aria-label="A guest's stay">
   <h2>A guest's stay</h2>
   <form class="mt-1 grid grid-cols-2 gap-3 text-sm" onsubmit={count}>
-    <label>From<input type="datetime-local" class="input mt-0.5 w-full" bind:value={f.from} required /></label
-    >
-    <label
-      >Until<input type="datetime-local" class="input mt-0.5 w-full" bind:value={f.until} required /></label
-    >
-    <label
-      >A pass lasts, hours<input
-        class="input mt-0.5 w-full font-mono"
-        inputmode="numeric"
-        bind:value={f.hours}
-      /></label
-    >
-    <div class="grid grid-cols-2 gap-2">
-      <label>Desk opens<input type="time" class="input mt-0.5 w-full px-1.5" bind:value={f.opens} /></label>
-      <label>and shuts<input type="time" class="input mt-0.5 w-full px-1.5" bind:value={f.shuts} /></label>
-    </div>
+    <TimeField label="From" form="MOMENT" bind:value={f.from} error={problem?.field('from')} required />
+    <TimeField label="Until" form="MOMENT" bind:value={f.until} error={problem?.field('until')} required />
+    <TimeField label="Desk opens" form="TIME" bind:value={f.opens} error={problem?.field('opens')} />
+    <TimeField label="and shuts" form="TIME" bind:value={f.shuts} error={problem?.field('shuts')} />
+    <TextField
+      label="A pass lasts, hours"
+      mode="numeric"
+      mono
+      bind:value={f.hours}
+      error={problem?.field('hours')}
+    />
     <div class="col-span-2"><button class="btn btn-outline btn-primary btn-sm">Count the passes</button></div>
   </form>
   <Trouble {problem} />
@@ -57,7 +54,7 @@
       </p>
       <ul class="mt-1 text-sm">
         {#each passes.dues as d (d.at)}<li>
-            Renew {when(d.at, zone, serverClock.millis)}
+            Renew {when(d.at, serverClock.millis)}
             {#if !d.inHours}<span class="text-error">nobody is at the desk</span>{/if}
           </li>{/each}
       </ul>

@@ -2,13 +2,7 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { searchParams } from 'sv-router';
   import { asProblem, type Schemas } from '../../api/client';
-  import {
-    endpointsQuery,
-    registriesQuery,
-    registryLinesQuery,
-    sheetQuery,
-    siteQuery,
-  } from '../../api/queries';
+  import { endpointsQuery, registriesQuery, registryLinesQuery, sheetQuery } from '../../api/queries';
   import Dialog from '../../ui/Dialog.svelte';
   import Loading from '../../ui/Loading.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -22,7 +16,6 @@
   let { siteId, mayWork }: { siteId: number; mayWork: boolean } = $props();
   const registries = createQuery(() => registriesQuery(siteId));
   const sheet = createQuery(() => sheetQuery(siteId));
-  const site = createQuery(() => siteQuery(siteId));
   const endpoints = createQuery(() => endpointsQuery(siteId));
   // A line of what is due leads to the very entry.
   const wanted = Number(searchParams.get('unit')) || 0;
@@ -143,7 +136,6 @@
               here={line.endpointId === wanted}
               {siteId}
               {mayWork}
-              zone={site.data?.zone ?? 'UTC'}
               of="registry"
               register={edit}
               people={edit}

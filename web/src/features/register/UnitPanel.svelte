@@ -1,13 +1,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { api, ok, type Schemas } from '../../api/client';
-  import {
-    chainQuery,
-    interfacesQuery,
-    registrationsQuery,
-    registriesQuery,
-    siteQuery,
-  } from '../../api/queries';
+  import { chainQuery, interfacesQuery, registrationsQuery, registriesQuery } from '../../api/queries';
   import Dialog from '../../ui/Dialog.svelte';
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -26,7 +20,6 @@
   const faces = createQuery(() => interfacesQuery(e.id));
   const chain = createQuery(() => chainQuery(e.id));
   const registries = createQuery(() => registriesQuery(e.siteId));
-  const site = createQuery(() => siteQuery(e.siteId));
   const work = registerWork(() => e.siteId);
   type Open = 'entry' | 'interfaces' | 'replace' | 'away';
   let what = $state<Open>('entry');
@@ -84,15 +77,7 @@
     <h2>Where it is registered</h2>
     <ul class="mt-1">
       {#each lines.data.filter((l) => !l.endedAt) as line (line.id ?? 'r' + line.registryId)}
-        <EntryLine
-          {line}
-          siteId={e.siteId}
-          zone={site.data?.zone ?? 'UTC'}
-          mayWork
-          of="endpoint"
-          register={edit}
-          people={edit}
-        />
+        <EntryLine {line} siteId={e.siteId} mayWork of="endpoint" register={edit} people={edit} />
       {/each}
     </ul>
     {#if broken.length}

@@ -2,6 +2,7 @@
   import { untrack } from 'svelte';
   import { api, freshKey, ok, type Schemas } from '../../api/client';
   import TextField from '../../ui/TextField.svelte';
+  import TimeField from '../../ui/TimeField.svelte';
   import { dayOf } from '../../ui/time';
   import Trouble from '../../ui/Trouble.svelte';
   import { registerWork } from './acts.svelte';
@@ -9,7 +10,7 @@
   /** What must be ordered or asked for before the visit, each with its last day. */
   let { siteId, due, mayWork }: { siteId: number; due: Schemas['DueView']; mayWork: boolean } = $props();
   const work = registerWork(() => siteId);
-  let visit = $state(untrack(() => due.visitOn ?? ''));
+  let visit = $state(untrack(() => (due.visitOn ? dayOf(due.visitOn) : '')));
   let slack = $state(untrack(() => String(due.visitSlack)));
   let adding = $state(false);
   let key = freshKey();
@@ -57,15 +58,16 @@
       void plan();
     }}
   >
-    <label class="text-sm"
-      >The visit is on<input
-        type="date"
-        class="input mt-0.5 block w-40"
+    <div class="w-56">
+      <TimeField
+        label="The visit is on"
+        form="DAY"
         bind:value={visit}
+        error={work.problem?.field('on')}
         disabled={!mayWork}
-        onchange={plan}
-      /></label
-    >
+        onchange={() => void plan()}
+      />
+    </div>
     <label class="text-sm"
       >Days kept free before it<input
         class="input mt-0.5 block w-20 font-mono"

@@ -2,6 +2,7 @@
   import type { Schemas } from '../../api/client';
   import ReadField from '../../ui/ReadField.svelte';
   import TextField from '../../ui/TextField.svelte';
+  import TimeField from '../../ui/TimeField.svelte';
   import { readAddress } from '../address/readers';
   import SiteClock from './SiteClock.svelte';
 
@@ -10,12 +11,10 @@
     inputs,
     evidence = $bindable(),
     findings,
-    zone,
   }: {
     inputs: Schemas['Input'][];
     evidence: Record<string, string>;
     findings: Schemas['StepFinding'][];
-    zone: string;
   } = $props();
   const PURPOSES: Record<string, 'MASK' | 'RESOLVER'> = { MASK: 'MASK' };
   const finding = (field: string) => findings.find((f) => f.field === field)?.message;
@@ -78,21 +77,21 @@
         autofocus={n === 0}
       />
     {:else if i.form === 'MOMENT'}
-      <SiteClock {zone} />
-      <TextField
+      <SiteClock />
+      <TimeField
         label={i.label}
         bind:value={field.value}
+        form="SHOWN"
         error={finding(i.field)}
-        mono
         autofocus={n === 0}
-        hint="2026-03-29 14:05"
       />
+    {:else if i.form === 'DAY'}
+      <TimeField label={i.label} bind:value={field.value} form="DAY" error={finding(i.field)} />
     {:else}
       <TextField
         label={i.label}
         bind:value={field.value}
         error={finding(i.field)}
-        type={i.form === 'DAY' ? 'date' : 'text'}
         mode={i.form === 'NUMBER' ? 'numeric' : undefined}
         mono={i.form !== 'WORDS'}
         autofocus={n === 0 && i.form === 'CODE'}

@@ -1,11 +1,15 @@
 <script lang="ts">
   import TextField from '../../ui/TextField.svelte';
+  import TimeField from '../../ui/TimeField.svelte';
 
   /** Who closes an opening, and by which day; one that was found is named first. */
   let {
     named = false,
     keep,
-  }: { named?: boolean; keep: (owner: string, ends: string, title: string) => Promise<boolean> } = $props();
+  }: {
+    named?: boolean;
+    keep: (owner: string, ends: string, title: string) => Promise<boolean>;
+  } = $props();
   let title = $state('');
   let owner = $state('');
   let ends = $state('');
@@ -21,6 +25,6 @@
       <TextField label="What stands open" bind:value={title} required />
     </div>{/if}
   <TextField label="Who closes it" bind:value={owner} required />
-  <TextField label="By which day" type="date" bind:value={ends} required />
+  <TimeField label="By which day" form="DAY" bind:value={ends} required />
   <button class="btn w-fit btn-outline btn-primary btn-sm">{named ? 'Note it' : 'Keep it so'}</button>
 </form>

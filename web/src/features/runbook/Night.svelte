@@ -4,6 +4,8 @@
   import { nightQuery } from '../../api/queries';
   import Loading from '../../ui/Loading.svelte';
   import TextField from '../../ui/TextField.svelte';
+  import { timeOf } from '../../ui/time';
+  import TimeField from '../../ui/TimeField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { at } from '../../router';
 
@@ -18,7 +20,7 @@
   const busy = $derived(night.data?.busy ?? []);
   const plan = $derived(night.data?.plan);
   const fresh = $derived(plan?.slots.some((s) => s.changed));
-  const time = (text: string) => text.slice(0, 5);
+  const wrong = (field: string) => problem?.errors.find((e) => e.pointer.endsWith('/' + field))?.message;
 
   async function run(call: Promise<Schemas['NightView']>) {
     try {
@@ -56,9 +58,9 @@
         <ul>
           {#each plan.slots as s (s.endpoint)}
             <li class="flex items-baseline gap-4 border-b border-base-300 py-2">
-              <span class="font-mono text-2xl font-semibold">{time(s.from)}</span>
+              <span class="font-mono text-2xl font-semibold">{timeOf(s.from)}</span>
               <a class="min-w-0 flex-1" href={at(siteId, 'onboard', s.endpoint)}>{s.name}</a>
-              <span class="quiet text-sm">until {time(s.until)}{s.changed ? ', not set yet' : ''}</span>
+              <span class="quiet text-sm">until {timeOf(s.until)}{s.changed ? ', not set yet' : ''}</span>
             </li>
           {/each}
         </ul>
@@ -83,7 +85,9 @@
       <ul class="mt-1">
         {#each busy as b, i (b.from + b.until + b.what)}
           <li class="flex items-baseline gap-3 border-b border-base-300 py-2">
-            <span class="font-mono">{time(b.from)}–{time(b.until)}</span><span class="flex-1">{b.what}</span>
+            <span class="font-mono">{timeOf(b.from)}–{timeOf(b.until)}</span><span class="flex-1"
+              >{b.what}</span
+            >
             {#if mayWork}<button class="link text-sm" onclick={() => keepBusy(busy.filter((_, n) => n !== i))}
                 >Take out</button
               >{/if}
@@ -94,13 +98,13 @@
       </ul>
       {#if mayWork}
         <form onsubmit={add} class="mt-4 grid max-w-md grid-cols-2 gap-x-4 gap-y-3">
-          <TextField label="From" type="time" bind:value={from} required />
-          <TextField label="Until" type="time" bind:value={until} required />
+          <TimeField label="From" form="TIME" bind:value={from} error={wrong('from')} required />
+          <TimeField label="Until" form="TIME" bind:value={until} error={wrong('until')} required />
           <div class="col-span-2">
             <TextField
               label="What happens then"
               bind:value={what}
-              error={problem?.errors[0]?.message}
+              error={wrong('what')}
               hint="The shop is open"
               required
             />

@@ -183,7 +183,7 @@
     {:else if step.gate.inputs.length && !step.gate.options.length && step.gate.ask}
       <p class="text-[17px] font-semibold">{step.gate.ask}</p>
     {/if}
-    <GateInputs inputs={step.gate.inputs} bind:evidence findings={step.findings} zone={book.zone} />
+    <GateInputs inputs={step.gate.inputs} bind:evidence findings={step.findings} />
     {#if step.findings.length}
       <div class="my-3 border-l-4 border-error pl-3" role="alert">
         {#each step.findings as f (f.field + f.message)}<p class="font-semibold">{f.message}</p>{/each}

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, freshKey, ok, type Problem } from '../../api/client';
+  import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
+  import DateStyles from './DateStyles.svelte';
   import { at, go } from '../../router';
 
   let { done }: { done?: () => void } = $props();
@@ -16,13 +17,17 @@
   let name = $state('');
   let code = $state('');
   let zone = $state(Intl.DateTimeFormat().resolvedOptions().timeZone);
+  let dates = $state<Schemas['DateStyleView']['style']>('WORDS');
   let problem = $state<Problem | null>(null);
 
   async function add(e: SubmitEvent) {
     e.preventDefault();
     try {
       const made = await ok(
-        api.POST('/api/sites', { body: { name, code: code.toUpperCase(), zone }, params: { header: key } }),
+        api.POST('/api/sites', {
+          body: { name, code: code.toUpperCase(), zone, dates },
+          params: { header: key },
+        }),
       );
       await client.invalidateQueries({ queryKey: ['sites'] });
       done?.();
@@ -43,6 +48,7 @@
     required
   />
   <TextField label="Time zone" bind:value={zone} error={problem?.field('zone')} list={zones.data} required />
+  <DateStyles bind:value={dates} />
   <Trouble {problem} />
   <button class="btn justify-self-start btn-primary">Add the site</button>
 </form>

@@ -1,9 +1,10 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { asProblem, type Schemas } from '../../api/client';
-  import { sheetQuery } from '../../api/queries';
+  import { sessionQuery, sheetQuery } from '../../api/queries';
   import Dialog from '../../ui/Dialog.svelte';
   import Loading from '../../ui/Loading.svelte';
+  import { dayOf, timeOf } from '../../ui/time';
   import Trouble from '../../ui/Trouble.svelte';
   import FirewallRules from '../plan/FirewallRules.svelte';
   import TrustedRange from '../plan/TrustedRange.svelte';
@@ -13,13 +14,16 @@
   import SegmentForm from './SegmentForm.svelte';
   import ServiceForm from './ServiceForm.svelte';
   import ServiceLine from './ServiceLine.svelte';
+  import DatesForm from './DatesForm.svelte';
   import SiteForm from './SiteForm.svelte';
 
   let { siteId, mayWork }: { siteId: number; mayWork: boolean } = $props();
   const sheet = createQuery(() => sheetQuery(siteId));
+  const session = createQuery(() => sessionQuery);
   const data = $derived(sheet.data?.data);
   type Open =
     | { what: 'site' }
+    | { what: 'dates' }
     | { what: 'rules' }
     | { what: 'trust' }
     | { what: 'segment'; row?: Schemas['SheetSegment'] }
@@ -33,6 +37,7 @@
   const done = () => (open = false);
   const TITLES = {
     site: 'The site',
+    dates: 'Days and times',
     rules: 'Firewall rules to hand over',
     trust: 'Shrink a trusted range',
     segment: 'Segment',
@@ -95,6 +100,14 @@
         <dd>{data.site.client ?? 'none named'}</dd>
         <dt class="quiet">Time zone</dt>
         <dd>{data.site.zone}</dd>
+        <dt class="quiet">Days and times</dt>
+        <dd>
+          {dayOf('2026-03-29')}, {timeOf('14:05')}
+          {#if session.data?.role === 'LEAD'}<button
+              class="link text-sm text-primary"
+              onclick={() => show({ what: 'dates' })}>Write them otherwise</button
+            >{/if}
+        </dd>
         <dt class="quiet">Host names</dt>
         <dd class="font-mono text-sm">{data.site.nameRule}</dd>
         <dt class="quiet">Fed by</dt>
@@ -187,6 +200,7 @@
   <Dialog bind:open title={chosen ? TITLES[chosen.what] : ''} wide>
     {@const answer = sheet.data ?? { data, etag: '' }}
     {#if chosen?.what === 'site'}<SiteForm sheet={answer} {done} />
+    {:else if chosen?.what === 'dates'}<DatesForm sheet={answer} {done} />
     {:else if chosen?.what === 'segment'}<SegmentForm
         {siteId}
         segment={chosen.row}

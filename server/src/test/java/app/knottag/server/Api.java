@@ -26,6 +26,8 @@ final class Api {
     String ifMatch;
     String contentType = "application/json";
     boolean sendToken = true;
+    /** Whether what it sends and gets is held against the published description. */
+    boolean described = true;
 
     Api(String base) {
         this.base = base;
@@ -100,7 +102,9 @@ final class Api {
         if (ifMatch != null) request.header("If-Match", ifMatch);
         try {
             var response = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
-            return new Answer(response.statusCode(), response.body(), response);
+            var answer = new Answer(response.statusCode(), response.body(), response);
+            if (described && answer.status() < 300) Described.check(method, path, type, body, answer);
+            return answer;
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         } catch (InterruptedException e) {

@@ -6,6 +6,7 @@ import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.runbook.GateForm;
+import app.knottag.core.time.DateStyle;
 import app.knottag.server.demo.CarefulHand;
 import app.knottag.server.plan.Endpoints;
 import app.knottag.server.runbook.Runbooks;
@@ -219,7 +220,7 @@ class OnboardApiTest {
         api.seen(id)
                 .put(path + "firewall-open", "{'closed':false,'owner':'password is 1234','ends':'2099-01-01'}")
                 .refused(422, "bad-words");
-        String today = LocalDate.now(ZoneId.of("Europe/Berlin")).toString();
+        var today = LocalDate.now(ZoneId.of("Europe/Berlin"));
         api.seen(id)
                 .put(path + "firewall-open", "{'closed':false,'owner':'Joris','ends':'%s'}", today)
                 .expect(200);
@@ -230,7 +231,7 @@ class OnboardApiTest {
                         .asString())
                 .isEqualTo("TIGHT");
         assertThat(look(id).get("handOverWaits").get(0).asString())
-                .isEqualTo("Firewall open: Joris closes it by " + today + ".");
+                .isEqualTo("Firewall open: Joris closes it by " + DateStyle.WORDS.day(today) + ".");
         api.seen(id).post(book(id) + "/reset", "{'why':''}").refused(422, "bad-words");
         var again = api.seen(id)
                 .post(book(id) + "/reset", "{'why':'Nobody knew the password'}")
@@ -386,7 +387,7 @@ class OnboardApiTest {
         api.put(night + "/busy", "{'busy':[{'from':'07:00','until':'21:00','what':''}]}")
                 .refused(422, "bad-words");
         api.put(night + "/busy", "{'busy':[{'from':'25:00','until':'21:00','what':'open'}]}")
-                .expect(400);
+                .refused(422, "bad-time");
         api.put(
                         night + "/busy",
                         "{'busy':[{'from':'07:00','until':'21:00','what':'the shop is open'},{'from':'23:00','until':'01:00','what':'the backup runs'}]}")

@@ -2,6 +2,7 @@ package app.knottag.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.knottag.core.time.DateStyle;
 import app.knottag.server.register.Registrations;
 import app.knottag.server.session.Role;
 import java.nio.charset.StandardCharsets;
@@ -421,6 +422,38 @@ class RegistryApiTest {
                 .isEqualTo(1);
         api.send("DELETE", sites() + "/calendar-feeds", "").expect(204);
         stranger.get(path).refused(404, "not-found");
+    }
+
+    @DisplayName("Days are read as a lead chose to write them; what that leaves open is asked, not guessed")
+    @ParameterizedTest(name = "{0}: {1} is {2}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "MONTH_FIRST | 3/4/2027   | 2027-03-04 |",
+                "SLASHES     | 3/4/2027   | 2027-04-03 |",
+                "PERIODS     | 3.4.2027   | 2027-04-03 |",
+                "PERIODS     | 2027-04-05 | 2027-04-05 |",
+                "PERIODS     | 31.4.2027  |            | There is no day 31 in April 2027.",
+                "YEAR_FIRST  | 3/4/2027   |            | Which is the day here, and which the month? Type 2027-04-03 or 2027-03-04.",
+            })
+    void daysAsTheSiteWritesThem(DateStyle style, String typed, String day, String refusal) {
+        api.seenSite(site[0]).put(sites() + "/dates", "{'dates':'%s'}", style).expect(204);
+        assertThat(api.get(sites()).json().at("/dates/style").asString()).isEqualTo(style.name());
+        var kept = api.put(sites() + "/visit", "{'on':'%s','slack':0}", typed);
+        if (refusal == null)
+            assertThat(kept.expect(200).json().get("visitOn").asString()).isEqualTo(day);
+        else {
+            kept.refused(422, "bad-day");
+            assertThat(kept.json().at("/errors/0/message").asString()).isEqualTo(refusal);
+            assertThat(kept.json().at("/errors/0/pointer").asString()).isEqualTo("/on");
+        }
+        String asked = "{'text':'%s','form':'DAY'}";
+        assertThat(api.post(sites() + "/time/read", asked, typed)
+                        .expect(200)
+                        .json()
+                        .path("value")
+                        .asString(null))
+                .isEqualTo(day);
     }
 
     @Test

@@ -72,6 +72,7 @@ class SessionApiTest {
                 "OFFICE     | POST | /api/mac/read           | 200",
                 "TECHNICIAN | POST | /api/sites              | 403",
                 "TECHNICIAN | POST | /api/invitations        | 403",
+                "TECHNICIAN | PUT  | /api/sites/1/dates      | 403",
                 "LEAD       | POST | /api/sites              | 422",
                 "LEAD       | GET  | /api/bench-panel        | 404",
             })

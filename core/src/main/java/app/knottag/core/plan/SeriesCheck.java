@@ -7,6 +7,7 @@ import app.knottag.core.plan.SitePlan.PlannedEndpoint;
 import app.knottag.core.plan.SitePlan.PlannedSeries;
 import app.knottag.core.series.Series.Counts;
 import app.knottag.core.series.SeriesFit;
+import app.knottag.core.time.SiteClock;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -23,12 +24,13 @@ final class SeriesCheck {
 
     private SeriesCheck() {}
 
-    static List<Conflict> conflicts(SitePlan plan, Occupied occupied, LocalDate today) {
+    static List<Conflict> conflicts(SitePlan plan, Occupied occupied, SiteClock clock) {
         var found = new ArrayList<Conflict>();
         var members = members(plan);
         for (var s : plan.series()) {
             var own = members.getOrDefault(s.id(), List.of());
-            full(plan, occupied, s, fit(plan, s, members, today, 0), today).ifPresent(found::add);
+            full(plan, occupied, s, fit(plan, s, members, clock.today(), 0), clock)
+                    .ifPresent(found::add);
             for (var e : own) notByNumber(plan, occupied, e).ifPresent(found::add);
             gap(s, own).ifPresent(found::add);
         }
@@ -67,16 +69,18 @@ final class SeriesCheck {
     }
 
     private static Optional<Conflict> full(
-            SitePlan plan, Occupied occupied, PlannedSeries s, SeriesFit fit, LocalDate today) {
+            SitePlan plan, Occupied occupied, PlannedSeries s, SeriesFit fit, SiteClock clock) {
         if (s.series().counts() == Counts.GEAR_PORT) return Optional.empty();
         boolean full = fit.next() == null;
-        boolean soon = fit.fullOn() != null && !fit.fullOn().isAfter(today.plusDays(SOON_DAYS));
+        boolean soon =
+                fit.fullOn() != null && !fit.fullOn().isAfter(clock.today().plusDays(SOON_DAYS));
         if (!full && !soon) return Optional.empty();
         var conflict = Conflict.of(
                 full ? Severity.RISK : Severity.UNTIDY,
                 Code.SERIES_FULL,
                 "“" + s.series().name() + "” "
-                        + (full ? "is full at number " + fit.room() : "will be full on " + fit.fullOn()) + ". "
+                        + (full ? "is full at number " + fit.room() : "will be full on " + clock.day(fit.fullOn()))
+                        + ". "
                         + fit.why(),
                 newBlock(plan, occupied, s));
         return Optional.of(s.segmentId().map(conflict::in).orElse(conflict));

@@ -7,8 +7,8 @@ import app.knottag.core.plan.Conflict.Code;
 import app.knottag.core.plan.Conflict.Severity;
 import app.knottag.core.plan.SitePlan.PlannedEndpoint;
 import app.knottag.core.plan.SitePlan.PlannedSegment;
+import app.knottag.core.time.SiteClock;
 import java.time.Instant;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -37,17 +37,16 @@ public final class SiteCheck {
     }
 
     /** Returns all conflicts and risks of the site at a moment, worst first. */
-    public static List<Conflict> conflicts(SitePlan plan, Instant now) {
-        var check = new SiteCheck(plan, now);
+    public static List<Conflict> conflicts(SitePlan plan, SiteClock clock) {
+        var check = new SiteCheck(plan, clock.now());
         check.addressesTwice();
         check.plan.endpoints().forEach(check::endpoint);
         check.plan.segments().forEach(check::segment);
         check.plan.segments().forEach(check::slips);
         check.portsTwice();
         check.names();
-        check.found.addAll(SeriesCheck.conflicts(
-                plan, check.occupied, now.atZone(ZoneOffset.UTC).toLocalDate()));
-        check.found.addAll(SightingCheck.conflicts(plan, now));
+        check.found.addAll(SeriesCheck.conflicts(plan, check.occupied, clock));
+        check.found.addAll(SightingCheck.conflicts(plan, clock.now()));
         check.wiring();
         check.found.sort(Comparator.comparing(Conflict::severity)
                 .thenComparing(Conflict::code)

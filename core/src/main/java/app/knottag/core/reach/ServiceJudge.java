@@ -2,6 +2,7 @@ package app.knottag.core.reach;
 
 import app.knottag.core.intake.MailReply;
 import app.knottag.core.knot.Knot;
+import app.knottag.core.time.DateStyle;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -108,7 +109,7 @@ public final class ServiceJudge {
     }
 
     private static String day(Heard heard) {
-        return LocalDate.ofInstant(heard.certificateUntil(), ZoneOffset.UTC).toString();
+        return DateStyle.WORDS.day(LocalDate.ofInstant(heard.certificateUntil(), ZoneOffset.UTC));
     }
 
     private static Judgement page(Heard heard, String until) {

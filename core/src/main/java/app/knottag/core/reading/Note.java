@@ -16,6 +16,7 @@ public record Note(Code code, String message) {
         IPV6,
         LABEL_WORD,
         SHORT_GROUPS,
-        IRREGULAR_GROUPS
+        IRREGULAR_GROUPS,
+        SAID
     }
 }

@@ -1,11 +1,11 @@
 package app.knottag.core.register;
 
 import app.knottag.core.register.Registration.State;
+import app.knottag.core.time.SiteClock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalTime;
 import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -17,8 +17,6 @@ import org.jspecify.annotations.Nullable;
 public final class Reminders {
 
     private static final LocalTime MORNING = LocalTime.of(9, 0);
-    private static final DateTimeFormatter DAY_AND_TIME =
-            DateTimeFormatter.ofPattern("d MMM yyyy 'at' HH:mm", Locale.ENGLISH);
 
     private Reminders() {}
 
@@ -63,7 +61,8 @@ public final class Reminders {
     public record Missing(Registry registry, Unit unit) {}
 
     /** Returns everything to do, soonest first. */
-    public static List<Reminder> of(List<Subject> subjects, List<Missing> missing, ZoneId zone, Instant now) {
+    public static List<Reminder> of(List<Subject> subjects, List<Missing> missing, SiteClock clock) {
+        var now = clock.now();
         var list = new ArrayList<Reminder>();
         for (var m : missing)
             list.add(new Reminder(
@@ -78,13 +77,15 @@ public final class Reminders {
                             ? ""
                             : "It takes " + m.registry().rules().leadDays() + " days by "
                                     + m.registry().rules().waitsFor() + "."));
-        for (var s : subjects) one(s, zone, now).ifPresent(list::add);
+        for (var s : subjects) one(s, clock).ifPresent(list::add);
         list.sort(
                 Comparator.comparing(Reminder::at).thenComparing(Reminder::what).thenComparing(Reminder::title));
         return list;
     }
 
-    private static Optional<Reminder> one(Subject s, ZoneId zone, Instant now) {
+    private static Optional<Reminder> one(Subject s, SiteClock clock) {
+        var now = clock.now();
+        var zone = clock.zone();
         var rules = s.registry().rules();
         var standing = s.registration().standing(rules, now);
         String unit = s.unit().name(), place = s.registry().name();
@@ -144,7 +145,7 @@ public final class Reminders {
                                         .orElse(end))
                                 .orElse(end),
                         "Renew " + unit + " in " + place,
-                        "It ends on " + words(end, zone)
+                        "It ends on " + words(end, clock)
                                 + rules.lifetime()
                                         .flatMap(l -> l.clockChange(
                                                 s.registration().enteredAt().orElse(now), zone))
@@ -153,9 +154,9 @@ public final class Reminders {
     }
 
     /** Returns an end as people say it; midnight is the end of the day before. */
-    public static String words(Instant end, ZoneId zone) {
-        var last = end.minus(Duration.ofMinutes(1)).atZone(zone);
-        return DAY_AND_TIME.format(last);
+    public static String words(Instant end, SiteClock clock) {
+        boolean midnight = end.atZone(clock.zone()).toLocalTime().equals(LocalTime.MIDNIGHT);
+        return clock.moment(midnight ? end.minus(Duration.ofMinutes(1)) : end);
     }
 
     private static Optional<Reminder> reminder(Subject s, What what, Instant at, String title, String detail) {

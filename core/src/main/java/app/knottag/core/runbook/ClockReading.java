@@ -1,6 +1,6 @@
 package app.knottag.core.runbook;
 
-import java.time.DateTimeException;
+import app.knottag.core.time.SiteClock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -8,7 +8,6 @@ import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.util.Optional;
-import java.util.regex.Pattern;
 
 /**
  * A device's clock against the site's time. Over 60 s is worth setting; over 300 s certificates and sign-ins begin to
@@ -26,42 +25,17 @@ public record ClockReading(long seconds, boolean holds, String words, String rem
     /** A device's clock is read off by eye, and the minute may just have turned. */
     private static final int NEAR_A_ZONE = 180;
 
-    private static final Pattern SHOWN = Pattern.compile(
-            "(\\d{4})-(\\d{1,2})-(\\d{1,2})[T ]+(\\d{1,2}):(\\d{2})(?::(\\d{2}))?|(\\d{1,2})\\.(\\d{1,2})\\.(\\d{4})[T ,]+(\\d{1,2}):(\\d{2})(?::(\\d{2}))?");
-
-    /** Reads a date and time as 2026-03-29 14:05 or 29.03.2026 14:05, with seconds or without; empty when it is none. */
-    public static Optional<LocalDateTime> read(String text) {
-        var m = SHOWN.matcher(text.strip());
-        if (!m.matches()) return Optional.empty();
-        boolean iso = m.group(1) != null;
-        int base = iso ? 1 : 7;
-        try {
-            return Optional.of(LocalDateTime.of(
-                    number(m.group(iso ? 1 : 9)),
-                    number(m.group(base + 1)),
-                    number(m.group(iso ? 3 : 7)),
-                    number(m.group(base + 3)),
-                    number(m.group(base + 4)),
-                    m.group(base + 5) == null ? 0 : number(m.group(base + 5))));
-        } catch (DateTimeException e) {
-            return Optional.empty();
-        }
-    }
-
-    private static int number(String digits) {
-        return Integer.parseInt(digits);
-    }
-
     /** Judges what a device shows at a moment; a reading without seconds counts for the whole minute. */
-    public static ClockReading of(LocalDateTime shown, Instant now, ZoneId zone) {
-        var local = LocalDateTime.ofInstant(now, zone).truncatedTo(ChronoUnit.SECONDS);
+    public static ClockReading of(LocalDateTime shown, SiteClock clock) {
+        var zone = clock.zone();
+        var local = clock.local().truncatedTo(ChronoUnit.SECONDS);
         long off = Duration.between(local, shown).toSeconds();
         if (shown.getSecond() == 0 && off < 0 && off > -WORTH_SETTING) off = 0;
         if (Math.abs(off) <= WORTH_SETTING) return new ClockReading(off, true, "Right to the minute.", "");
         String by = length(Math.abs(off)) + (off > 0 ? " ahead" : " behind");
         long hours = Math.round(off / 3600.0);
         boolean wholeHours = hours != 0 && Math.abs(off - hours * 3600) <= NEAR_A_ZONE && Math.abs(hours) <= 14;
-        var season = season(now, zone);
+        var season = season(clock.now(), zone);
         if (season.isPresent() && Math.abs(Math.abs(off) - season.get().shift()) <= NEAR_A_ZONE)
             return new ClockReading(
                     off,
@@ -116,15 +90,16 @@ public record ClockReading(long seconds, boolean holds, String words, String rem
      * Says which records may carry a wrong time: those since it was last known to be right, off by a share of the
      * offset that grows evenly until now.
      */
-    public Optional<String> affected(Optional<LocalDate> lastRight, Instant now, ZoneId zone) {
+    public Optional<String> affected(Optional<LocalDate> lastRight, SiteClock clock) {
         if (holds || lastRight.isEmpty()) return Optional.empty();
-        var today = LocalDate.ofInstant(now, zone);
-        long days = ChronoUnit.DAYS.between(lastRight.get(), today);
+        long days = ChronoUnit.DAYS.between(lastRight.get(), clock.today());
         if (days < 0) return Optional.empty();
-        String since = "Records since " + lastRight.get() + " may be off by up to " + length(Math.abs(seconds));
+        String since =
+                "Records since " + clock.day(lastRight.get()) + " may be off by up to " + length(Math.abs(seconds));
         if (days < 2 || Math.abs(seconds) % 3600 <= NEAR_A_ZONE) return Optional.of(since + ".");
         return Optional.of(since + ": about " + length(Math.max(1, Math.abs(seconds) / days)) + " more each day, so "
-                + length(Math.abs(seconds) / 2) + " on " + lastRight.get().plusDays(days / 2) + ".");
+                + length(Math.abs(seconds) / 2) + " on "
+                + clock.day(lastRight.get().plusDays(days / 2)) + ".");
     }
 
     private static String length(long seconds) {

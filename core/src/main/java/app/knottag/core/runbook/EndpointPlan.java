@@ -51,7 +51,7 @@ public record EndpointPlan(
             case SERVICE_PORT -> around.servicePort().map(String::valueOf);
             case PARTNER_ADDRESS -> around.partner().map(Ipv4Address::toString);
             case PARTNER_PORT -> around.partnerPort().map(String::valueOf);
-            case ZONE -> Optional.of(around.zone().getId());
+            case ZONE -> Optional.of(around.clock().zone().getId());
             case RESTART_AT -> Optional.ofNullable(around.answers().get(Surroundings.RESTART_AT));
             case OTHER -> Optional.empty();
         };

@@ -1,9 +1,8 @@
 package app.knottag.core.runbook;
 
-import java.time.Instant;
+import app.knottag.core.time.SiteClock;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
-import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.time.zone.ZoneOffsetTransition;
 import java.util.ArrayList;
@@ -61,8 +60,8 @@ public record Nightly(List<Slot> slots, List<String> clashes, List<String> leftO
      *
      * @param busy opening hours, backups, updates
      */
-    public static Nightly place(List<Restart> restarts, List<Busy> busy, ZoneId zone, Instant now) {
-        var changes = changes(zone, now);
+    public static Nightly place(List<Restart> restarts, List<Busy> busy, SiteClock clock) {
+        var changes = changes(clock);
         var taken = new ArrayList<Span>();
         busy.forEach(b -> taken.addAll(spans(b.from(), b.until(), b.what())));
         changes.forEach(c -> taken.addAll(spans(c.from(), c.until(), c.what())));
@@ -168,10 +167,11 @@ public record Nightly(List<Slot> slots, List<String> clashes, List<String> leftO
     }
 
     /** The local hours that the coming clock changes skip or repeat (IANA time zone data). */
-    private static List<Busy> changes(ZoneId zone, Instant now) {
+    private static List<Busy> changes(SiteClock clock) {
         var found = new ArrayList<Busy>();
-        var end = now.plus(DAYS_AHEAD, ChronoUnit.DAYS);
-        ZoneOffsetTransition next = zone.getRules().nextTransition(now);
+        var end = clock.now().plus(DAYS_AHEAD, ChronoUnit.DAYS);
+        var rules = clock.zone().getRules();
+        ZoneOffsetTransition next = rules.nextTransition(clock.now());
         while (next != null && next.getInstant().isBefore(end)) {
             // The clock is put back from a to b: what comes twice is b until a, and where that ends at midnight its
             // day is the day of b (Cairo, Santiago, Beirut).
@@ -179,12 +179,14 @@ public record Nightly(List<Slot> slots, List<String> clashes, List<String> leftO
             found.add(
                     next.isGap()
                             ? new Busy(
-                                    a.toLocalTime(), b.toLocalTime(), "the clock skips this hour on " + a.toLocalDate())
+                                    a.toLocalTime(),
+                                    b.toLocalTime(),
+                                    "the clock skips this hour on " + clock.day(a.toLocalDate()))
                             : new Busy(
                                     b.toLocalTime(),
                                     a.toLocalTime(),
-                                    "the clock repeats this hour on " + b.toLocalDate()));
-            next = zone.getRules().nextTransition(next.getInstant());
+                                    "the clock repeats this hour on " + clock.day(b.toLocalDate())));
+            next = rules.nextTransition(next.getInstant());
         }
         return found;
     }

@@ -2,6 +2,7 @@ package app.knottag.core.runbook;
 
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Opening.Danger;
+import app.knottag.core.time.SiteClock;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -66,15 +67,15 @@ public record OpenState(
     }
 
     /** Returns what the hand-over waits for, one sentence for each opening; empty when nothing stands open. */
-    public static List<String> holdUp(List<OpenState> openings, LocalDate today) {
+    public static List<String> holdUp(List<OpenState> openings, SiteClock clock) {
         return openings.stream()
                 .filter(o -> !o.closed())
                 .map(o -> o.title() + ": "
                         + (o.owner().isEmpty()
                                 ? "open, and nobody has it in hand."
                                 : o.owner() + " closes it by "
-                                        + o.ends().map(LocalDate::toString).orElse("a day not set")
-                                        + (o.overdue(today) ? ", which has passed." : ".")))
+                                        + o.ends().map(clock::day).orElse("a day not set")
+                                        + (o.overdue(clock.today()) ? ", which has passed." : ".")))
                 .toList();
     }
 }

@@ -9,9 +9,11 @@ import app.knottag.core.kind.Signal.Steadiness;
 import app.knottag.core.kind.SignalReader;
 import app.knottag.core.kind.VariantMatch;
 import app.knottag.core.plan.LeaseCompare;
+import app.knottag.core.reading.ReadingException;
 import app.knottag.core.runbook.StepRecord.StepFinding;
-import java.time.DateTimeException;
+import app.knottag.core.time.TimeReader;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -250,29 +252,33 @@ final class OwnGates {
     }
 
     private List<StepFinding> clock() {
-        var shown = ClockReading.read(text(GateForm.SHOWN));
-        if (shown.isEmpty())
+        List<LocalDateTime> shown;
+        try {
+            shown = TimeReader.moments(text(GateForm.SHOWN), around.clock().style());
+        } catch (ReadingException e) {
+            return finding(GateForm.SHOWN, e.getMessage(), "Look at its screen once more.");
+        }
+        if (shown.size() != 1)
             return finding(
                     GateForm.SHOWN,
-                    "“" + text(GateForm.SHOWN) + "” is no date and time.",
+                    shown.isEmpty()
+                            ? "“" + text(GateForm.SHOWN) + "” is no date and time."
+                            : "“" + text(GateForm.SHOWN) + "” leaves open which is the day and which the month.",
                     "Key it in as 2026-03-29 14:05 or 29.03.2026 14:05.");
-        var reading = ClockReading.of(shown.get(), around.now(), around.zone());
+        var reading = ClockReading.of(shown.get(0), around.clock());
         if (reading.holds()) return List.of();
-        var affected = reading.affected(day(text(GateForm.LAST_RIGHT)), around.now(), around.zone());
+        var lastRight = TimeReader.read(
+                text(GateForm.LAST_RIGHT), TimeReader.Form.DAY, around.clock().style());
+        if (!lastRight.usable() && !text(GateForm.LAST_RIGHT).isEmpty())
+            return finding(
+                    GateForm.LAST_RIGHT, lastRight.refusal().orElseThrow(), "Correct the day, or leave it empty.");
+        var affected = reading.affected(Optional.ofNullable(lastRight.value()).map(LocalDate::parse), around.clock());
         return finding(
                 GateForm.SHOWN, reading.words() + affected.map(a -> " " + a).orElse(""), reading.remedy());
     }
 
-    private static Optional<LocalDate> day(String text) {
-        try {
-            return text.isEmpty() ? Optional.empty() : Optional.of(LocalDate.parse(text));
-        } catch (DateTimeException e) {
-            return Optional.empty();
-        }
-    }
-
     private List<StepFinding> openings() {
-        var today = LocalDate.ofInstant(around.now(), around.zone());
+        var today = around.clock().today();
         return around.openings().stream()
                 .filter(o -> !o.settled(today))
                 .map(o -> new StepFinding(
@@ -280,7 +286,7 @@ final class OwnGates {
                         o.title()
                                 + (o.overdue(today)
                                         ? " stands open longer than it may: " + o.owner() + " had until "
-                                                + o.ends().get() + "."
+                                                + around.clock().day(o.ends().get()) + "."
                                         : " stands open."),
                         (o.closes().isEmpty() ? "Close it" : o.closes()) + " Not now? Say who closes it and by when."))
                 .toList();

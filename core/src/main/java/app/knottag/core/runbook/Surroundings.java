@@ -3,9 +3,7 @@ package app.knottag.core.runbook;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.plan.Method;
-import java.time.Instant;
-import java.time.ZoneId;
-import java.time.ZoneOffset;
+import app.knottag.core.time.SiteClock;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -34,8 +32,7 @@ public record Surroundings(
         List<String> registries,
         Set<String> usedSeals,
         List<OpenState> openings,
-        ZoneId zone,
-        Instant now) {
+        SiteClock clock) {
 
     /** Key of the fact that holds the seals that were reported for it, numbers with blanks between. */
     public static final String SEALS = "seals";
@@ -59,8 +56,7 @@ public record Surroundings(
             List.of(),
             Set.of(),
             List.of(),
-            ZoneOffset.UTC,
-            Instant.EPOCH);
+            SiteClock.NONE);
 
     public Surroundings {
         answers = Map.copyOf(answers);
@@ -70,8 +66,8 @@ public record Surroundings(
         openings = List.copyOf(openings);
     }
 
-    /** Returns these with what is registered, what stands open, and the site's zone. */
-    public Surroundings with(List<String> holding, List<OpenState> open, ZoneId siteZone) {
+    /** Returns these with what is registered, what stands open, and the site's clock. */
+    public Surroundings with(List<String> holding, List<OpenState> open, SiteClock site) {
         return new Surroundings(
                 method,
                 name,
@@ -86,8 +82,7 @@ public record Surroundings(
                 holding,
                 usedSeals,
                 open,
-                siteZone,
-                now);
+                site);
     }
 
     /** Returns these with the other endpoints of the site, and every seal number ever recorded. */
@@ -106,8 +101,7 @@ public record Surroundings(
                 registries,
                 seals,
                 openings,
-                zone,
-                now);
+                clock);
     }
 
     /** Another endpoint of the site, as far as one can be taken for the other. */

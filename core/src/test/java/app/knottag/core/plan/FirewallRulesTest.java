@@ -13,8 +13,12 @@ import app.knottag.core.plan.SitePlan.PlannedSegment;
 import app.knottag.core.plan.SitePlan.PlannedSeries;
 import app.knottag.core.series.Series;
 import app.knottag.core.series.Series.Counts;
+import app.knottag.core.time.DateStyle;
+import app.knottag.core.time.SiteClock;
 import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -168,7 +172,10 @@ class FirewallRulesTest {
                 List.of(),
                 List.of(),
                 List.of());
-        assertThat(SeriesCheck.conflicts(full, Occupied.of(full.living()), LocalDate.of(2026, 11, 24)))
+        assertThat(SeriesCheck.conflicts(
+                        full,
+                        Occupied.of(full.living()),
+                        new SiteClock(Instant.parse("2026-11-24T12:00:00Z"), ZoneOffset.UTC, DateStyle.YEAR_FIRST)))
                 .singleElement()
                 .satisfies(c -> {
                     assertThat(c.message())

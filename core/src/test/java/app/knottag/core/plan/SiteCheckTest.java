@@ -20,8 +20,11 @@ import app.knottag.core.plan.SitePlan.PlannedSegment;
 import app.knottag.core.plan.SitePlan.PlannedSeries;
 import app.knottag.core.series.Series;
 import app.knottag.core.series.Series.Counts;
+import app.knottag.core.time.DateStyle;
+import app.knottag.core.time.SiteClock;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.ZoneOffset;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
@@ -37,6 +40,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 class SiteCheckTest {
 
     private static final Instant NOW = Instant.parse("2026-11-24T10:00:00Z");
+    private static final SiteClock CLOCK = new SiteClock(NOW, ZoneOffset.UTC, DateStyle.YEAR_FIRST);
     private static final Segment SHOP = segment("10.44.16.0/24", "10.44.16.1", "10.44.16.100", "10.44.16.199");
     private static final PlannedSeries TILLS =
             new PlannedSeries(5, Optional.of(1L), new Series("Till", Counts.HOST, 50, 0, 10), 0, Optional.empty());
@@ -79,7 +83,7 @@ class SiteCheckTest {
                         List.of(),
                         List.of(),
                         List.of(sightings)),
-                NOW);
+                CLOCK);
     }
 
     @DisplayName("Each thing that is wrong is said with the smallest change that mends it")
@@ -367,7 +371,7 @@ class SiteCheckTest {
                 .map(i -> endpoint(i, a("10.60.1.0").plus(i).toString(), null, null))
                 .toList();
         var found = SiteCheck.conflicts(
-                new SitePlan(List.of(wide), List.of(), many, List.of(), List.of(), List.of(), List.of()), NOW);
+                new SitePlan(List.of(wide), List.of(), many, List.of(), List.of(), List.of(), List.of()), CLOCK);
         assertThat(found).singleElement().satisfies(c -> {
             assertThat(c.code()).isEqualTo(Code.SLIP_TO_GATEWAY);
             assertThat(c.endpoints()).containsExactly(1L, 257L, 1793L);

@@ -88,10 +88,10 @@ class ServiceJudgeTest {
         var page = Heard.answered(200, List.of());
         assertThat(judge(Protocol.HTTPS, page.secured(NOW.plus(Duration.ofDays(90)), ""))
                         .seen())
-                .isEqualTo("Its page answers (200). Its certificate is good until 2026-08-30.");
+                .isEqualTo("Its page answers (200). Its certificate is good until 30 Aug 2026.");
         assertThat(judge(Protocol.HTTPS, page.secured(NOW.plus(Duration.ofDays(5)), ""))
                         .seen())
-                .endsWith("Its certificate ends on 2026-06-06: have it renewed now.");
+                .endsWith("Its certificate ends on 6 Jun 2026: have it renewed now.");
         var refused = judge(Protocol.HTTPS, page.secured(NOW, "it ended on 2026-05-01"));
         assertThat(refused.seen()).isEqualTo("Its certificate is not taken: it ended on 2026-05-01.");
         assertThat(refused.remedy()).contains("never switch the check off");

@@ -20,6 +20,8 @@ import app.knottag.core.register.Registry.Fact;
 import app.knottag.core.register.Registry.Type;
 import app.knottag.core.register.RegistryCompare.Wanted;
 import app.knottag.core.register.SwapSheet.Facts;
+import app.knottag.core.time.DateStyle;
+import app.knottag.core.time.SiteClock;
 import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.List;
@@ -271,8 +273,7 @@ class ChainTest {
                         new Reminders.Subject(service, asked, fax, right),
                         new Reminders.Subject(service, stale, fax, right)),
                 List.of(new Reminders.Missing(registry(1, "Router", Type.RESERVATIONS), fax)),
-                LifetimeTest.BERLIN,
-                NOW);
+                new SiteClock(NOW, LifetimeTest.BERLIN, DateStyle.WORDS));
         assertThat(list.stream().map(r -> r.key() + " " + r.at() + " " + r.title() + ": " + r.detail()))
                 .containsExactly(
                         "register-1-4 2026-11-25T12:00:00Z Register Fax in Router: ",

@@ -6,6 +6,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import app.knottag.core.register.GuestPasses.Hours;
 import app.knottag.core.register.Lifetime.Unit;
 import app.knottag.core.register.Registration.State;
+import app.knottag.core.time.DateStyle;
+import app.knottag.core.time.SiteClock;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
@@ -148,12 +150,14 @@ class LifetimeTest {
                 Optional.of(from),
                 Registration.end(rules, from, BERLIN),
                 Optional.empty());
-        var list =
-                Reminders.of(List.of(new Reminders.Subject(desk, registration, unit, held)), List.of(), BERLIN, from);
+        var list = Reminders.of(
+                List.of(new Reminders.Subject(desk, registration, unit, held)),
+                List.of(),
+                new SiteClock(from, BERLIN, DateStyle.WORDS));
         assertThat(list).singleElement().satisfies(r -> {
             assertThat(r.key() + ": " + r.title() + ". " + r.detail())
                     .isEqualTo(
-                            "renew-9: Renew Laptop in Desk. It ends on 25 Oct 2026 at 08:59. The clocks change before it ends: it ends 60 min earlier by the clock than it began.");
+                            "renew-9: Renew Laptop in Desk. It ends on 25 Oct 2026, 09:00. The clocks change before it ends: it ends 60 min earlier by the clock than it began.");
             assertThat(r.at()).isEqualTo(at("2026-10-25T04:00", BERLIN).minusSeconds(3600));
             assertThat(r.due(from, BERLIN)).isFalse();
             assertThat(r.due(at("2026-10-25T00:01", BERLIN), BERLIN)).isTrue();

@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.knottag.core.runbook.Nightly.Busy;
 import app.knottag.core.runbook.Nightly.Restart;
+import app.knottag.core.time.DateStyle;
+import app.knottag.core.time.SiteClock;
 import java.time.Instant;
 import java.time.LocalTime;
 import java.time.ZoneId;
@@ -38,8 +40,7 @@ class NightlyTest {
         var plan = Nightly.place(
                 List.of(restart(2, 4, "03:00"), restart(1, 4, "03:00"), restart(3, 40, "02:30"), restart(4, 4, null)),
                 List.of(busy("08:00-20:00=the shop is open"), busy("23:00-01:00=the backup runs")),
-                BERLIN,
-                NOW);
+                new SiteClock(NOW, BERLIN, DateStyle.YEAR_FIRST));
         assertThat(plan.slots())
                 .extracting(s -> s.name() + " " + s.from() + (s.changed() ? " new" : ""))
                 .containsExactly("Till 2 01:00 new", "Till 3 01:10 new", "Till 1 03:00", "Till 4 03:10 new");
@@ -67,7 +68,8 @@ class NightlyTest {
     void nights(String zone, String hours, int placed, int left, int changes) {
         var restarts = new ArrayList<Restart>();
         for (int i = 1; i <= 6; i++) restarts.add(restart(i, 5, null));
-        var plan = Nightly.place(restarts, List.of(busy(hours)), ZoneId.of(zone), NOW);
+        var plan = Nightly.place(
+                restarts, List.of(busy(hours)), new SiteClock(NOW, ZoneId.of(zone), DateStyle.YEAR_FIRST));
         assertThat(plan.slots()).hasSize(placed);
         assertThat(plan.leftOver()).hasSize(left);
         assertThat(plan.changes()).hasSize(changes);
@@ -85,7 +87,7 @@ class NightlyTest {
                         1 + random.nextInt(30),
                         random.nextBoolean() ? null : "0" + random.nextInt(8) + ":1" + random.nextInt(10)));
             var busy = Arrays.asList(busy("07:00-19:00=open"), busy("22:00-0" + random.nextInt(4) + ":20=backup"));
-            var plan = Nightly.place(restarts, busy, BERLIN, NOW);
+            var plan = Nightly.place(restarts, busy, new SiteClock(NOW, BERLIN, DateStyle.YEAR_FIRST));
             assertThat(plan.slots().size() + plan.leftOver().size()).isEqualTo(12);
             for (int i = 1; i < plan.slots().size(); i++)
                 assertThat(plan.slots().get(i).from())
@@ -115,8 +117,10 @@ class NightlyTest {
         var day = java.time.LocalDate.parse(change.substring(change.length() - 10));
         assertThat(ZoneId.of(zone).getRules().getValidOffsets(day.atTime(from).plusMinutes(30)))
                 .hasSize(2);
-        var plan =
-                Nightly.place(List.of(restart(1, 4, from.plusMinutes(10).toString())), List.of(), ZoneId.of(zone), NOW);
+        var plan = Nightly.place(
+                List.of(restart(1, 4, from.plusMinutes(10).toString())),
+                List.of(),
+                new SiteClock(NOW, ZoneId.of(zone), DateStyle.YEAR_FIRST));
         assertThat(plan.changes()).contains(change);
         assertThat(plan.clashes()).singleElement().asString().contains("this hour on 2027-");
     }
@@ -128,7 +132,8 @@ class NightlyTest {
         var restarts = new ArrayList<Restart>();
         for (int i = 1; i <= 12; i++) restarts.add(restart(i, minutes, null));
         var busy = new Busy(from.plusMinutes(night), from, "open");
-        var plan = Nightly.place(restarts, List.of(busy), ZoneId.of("Asia/Kolkata"), NOW);
+        var plan = Nightly.place(
+                restarts, List.of(busy), new SiteClock(NOW, ZoneId.of("Asia/Kolkata"), DateStyle.YEAR_FIRST));
         assertThat(plan.slots()).hasSize(night / (minutes + Nightly.MARGIN_MINUTES));
     }
 }

@@ -8,8 +8,7 @@ import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.StepOrder;
 import app.knottag.core.plan.Method;
 import app.knottag.core.runbook.Recipe.LeftOut;
-import java.time.Instant;
-import java.time.ZoneOffset;
+import app.knottag.core.time.SiteClock;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -44,8 +43,7 @@ class RecipeTest {
                 List.of(registries),
                 Set.of(),
                 List.of(),
-                ZoneOffset.UTC,
-                Instant.EPOCH);
+                SiteClock.NONE);
     }
 
     private static Recipe recipe(String kind, Method method, String answers, boolean partner) {

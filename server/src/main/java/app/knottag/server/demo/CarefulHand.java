@@ -77,7 +77,9 @@ public final class CarefulHand {
                 read.putAll(Map.of("drives", "WX71 WX72", "onThem", "NEW", "owner", "The client's manager"));
             case COUNT -> read.put("count", "" + Math.max(1, step.gate().least()));
             case CLOCK ->
-                read.put("shown", LocalDateTime.ofInstant(now, around.zone()).format(SHOWN));
+                read.put(
+                        "shown",
+                        LocalDateTime.ofInstant(now, around.clock().zone()).format(SHOWN));
             case TYPE_SHEET, OPENINGS, CONFIRMED -> {
                 // Nothing is read here.
             }

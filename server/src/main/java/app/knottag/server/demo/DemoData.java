@@ -6,6 +6,7 @@ import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.series.Series;
+import app.knottag.core.time.DateStyle;
 import app.knottag.server.hardware.WiringStore;
 import app.knottag.server.hardware.WiringStore.GearRow;
 import app.knottag.server.hardware.WiringStore.OutletRow;
@@ -100,7 +101,7 @@ class DemoData implements ApplicationRunner {
         for (var device : json.readValue(standIns.get("/devices"), new TypeReference<List<Map<String, Object>>>() {}))
             labels.put((String) device.get("id"), device);
         people.all().forEach(p -> invitations.add(p.name(), p.role(), p.password()));
-        long site = sites.add("Pellworth Garden Barn", "PGB", "Europe/Berlin", LEAD);
+        long site = sites.add("Pellworth Garden Barn", "PGB", "Europe/Berlin", DateStyle.WORDS, LEAD);
         long segment = sites.addSegment(
                 site,
                 "Shop floor",
@@ -169,7 +170,7 @@ class DemoData implements ApplicationRunner {
         hands.work(till3, "first-start");
         hands.start(till3, "first-start");
         register.fill(site, office, LEAD);
-        sites.add("Pellworth Farm Kitchen", "PFK", "Europe/Berlin", LEAD);
+        sites.add("Pellworth Farm Kitchen", "PFK", "Europe/Berlin", DateStyle.WORDS, LEAD);
         others.fill(labels);
     }
 

@@ -7,6 +7,7 @@ import app.knottag.core.address.Segment;
 import app.knottag.core.plan.Method;
 import app.knottag.core.runbook.Surroundings;
 import app.knottag.core.series.Series;
+import app.knottag.core.time.DateStyle;
 import app.knottag.server.plan.EndpointRequest;
 import app.knottag.server.plan.Endpoints;
 import app.knottag.server.runbook.Nights;
@@ -139,7 +140,7 @@ class DemoSites {
             Optional<Series> series,
             String lines,
             Map<String, Map<String, Object>> labels) {
-        long site = sites.add(name, code, "Europe/Berlin", DemoData.LEAD);
+        long site = sites.add(name, code, "Europe/Berlin", DateStyle.PERIODS, DemoData.LEAD);
         long segment = sites.addSegment(
                 site,
                 "House",

@@ -12,6 +12,7 @@ import app.knottag.core.intake.Listing;
 import app.knottag.core.intake.Sheet;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.plan.Sighting.Source;
+import app.knottag.core.reading.ReadingException;
 import app.knottag.server.intake.SightingStore.SightingRow;
 import app.knottag.server.log.Log;
 import app.knottag.server.plan.EndpointRequest;
@@ -140,7 +141,7 @@ class Intake {
             var sheet = Sheet.read(text);
             var columns = wish.columns().isEmpty() ? sheet.match() : wish.columns();
             return new Read(sheet.headers(), columns, sheet.unused(columns), sheet.drafts(columns, kinds.byWords()));
-        } catch (IllegalArgumentException e) {
+        } catch (ReadingException e) {
             return Read.of(problem(e.getMessage()));
         }
     }

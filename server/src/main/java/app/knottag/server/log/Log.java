@@ -3,6 +3,8 @@ package app.knottag.server.log;
 import app.knottag.server.db.Json;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
@@ -38,7 +40,11 @@ public class Log {
         }
     }
 
-    /** An entry as it is shown. */
+    /**
+     * An entry as it is shown.
+     *
+     * @param about the name of what it is about where that is no endpoint, or null when it has none
+     */
     public record LogLine(
             long id,
             Instant at,
@@ -46,6 +52,7 @@ public class Log {
             String action,
             @Nullable Long endpointId,
             @Nullable String endpoint,
+            @Nullable String about,
             @Nullable Object before,
             @Nullable Object after,
             String reason) {}
@@ -103,18 +110,22 @@ public class Log {
     }
 
     List<LogLine> lines(long siteId, long below) {
-        return entries.of(siteId, below).stream()
-                .map(r -> new LogLine(
-                        r.id(),
-                        r.at(),
-                        r.person(),
-                        r.action(),
-                        r.endpointId(),
-                        r.endpoint(),
-                        value(r.before()),
-                        value(r.after()),
-                        r.reason()))
-                .toList();
+        return entries.of(siteId, below).stream().map(this::line).toList();
+    }
+
+    private LogLine line(Row r) {
+        Object before = value(r.before()), after = value(r.after());
+        String about = r.endpointId() != null
+                ? null
+                : named(after).or(() -> named(before)).orElse(null);
+        return new LogLine(
+                r.id(), r.at(), r.person(), r.action(), r.endpointId(), r.endpoint(), about, before, after, r.reason());
+    }
+
+    private static Optional<String> named(Object value) {
+        return value instanceof Map<?, ?> map && map.get("name") instanceof String name
+                ? Optional.of(name)
+                : Optional.empty();
     }
 
     private Object value(Json kept) {

@@ -31,8 +31,6 @@ import app.knottag.server.web.Problem;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
-import java.time.LocalDate;
-import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -117,7 +115,7 @@ class PlanController {
 
     @GetMapping("/api/sites/{siteId}/conflicts")
     List<Conflict> conflicts(@PathVariable long siteId) {
-        return SiteCheck.conflicts(plans.plan(siteId), clock.instant());
+        return SiteCheck.conflicts(plans.plan(siteId), sites.clock(siteId));
     }
 
     @GetMapping("/api/sites/{siteId}/segments/{segmentId}/tape")
@@ -126,7 +124,7 @@ class PlanController {
         long network = segment.prefix().network().number();
         var plan = plans.plan(siteId);
         var conflicts = new HashSet<Long>();
-        for (var c : SiteCheck.conflicts(plan, clock.instant()))
+        for (var c : SiteCheck.conflicts(plan, sites.clock(siteId)))
             if (c.severity() != Conflict.Severity.UNTIDY) conflicts.addAll(c.endpoints());
         var marks = new ArrayList<TapeMark>();
         var elsewhere = new ArrayList<Elsewhere>();
@@ -169,7 +167,7 @@ class PlanController {
         var lan = siteStore.series(siteId).stream()
                 .filter(s -> s.gearId() != null)
                 .collect(Collectors.toMap(SiteStore.SeriesRow::id, s -> lanPorts(siteId, s.gearId())));
-        return Growth.runs(plans.plan(siteId), today(siteId), lan);
+        return Growth.runs(plans.plan(siteId), sites.clock(siteId).today(), lan);
     }
 
     private int lanPorts(long siteId, long gearId) {
@@ -178,10 +176,6 @@ class PlanController {
                 .flatMap(g -> g.ports().stream())
                 .filter(p -> p.role() == Role.LAN)
                 .count();
-    }
-
-    private LocalDate today(long siteId) {
-        return LocalDate.ofInstant(clock.instant(), ZoneId.of(sites.site(siteId).zone()));
     }
 
     @GetMapping("/api/sites/{siteId}/wiring")

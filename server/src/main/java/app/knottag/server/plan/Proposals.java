@@ -27,6 +27,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -247,7 +248,7 @@ class Proposals {
         }
         var names = store.holders(siteId).stream()
                 .map(h -> h.name().toLowerCase(Locale.ROOT))
-                .toList();
+                .collect(Collectors.toSet());
         return IntStream.iterate(1, i -> i + 1)
                 .mapToObj(i -> i == 1 ? kind.name() : kind.name() + " " + i)
                 .filter(candidate -> !names.contains(candidate.toLowerCase(Locale.ROOT)))

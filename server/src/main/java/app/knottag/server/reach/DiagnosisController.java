@@ -7,6 +7,7 @@ import app.knottag.core.reach.Diagnosis.Made;
 import app.knottag.core.reach.Look;
 import app.knottag.core.reach.Pasted;
 import app.knottag.core.reach.Scene;
+import app.knottag.core.reading.ReadingException;
 import app.knottag.server.log.Log;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.plan.Endpoints;
@@ -141,7 +142,7 @@ class DiagnosisController {
     private static Made made(String field, LookMade look) {
         try {
             return new Made(look.look(), look.outcome());
-        } catch (IllegalArgumentException e) {
+        } catch (ReadingException e) {
             throw Problem.field(field + "/outcome", "no-such-outcome", e.getMessage());
         }
     }

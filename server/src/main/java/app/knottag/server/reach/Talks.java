@@ -5,6 +5,7 @@ import app.knottag.core.reach.Ground;
 import app.knottag.core.reach.Heard;
 import app.knottag.core.reach.Heard.Ending;
 import app.knottag.core.reach.Probes.Call;
+import app.knottag.core.reading.ReadingException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.ConnectException;
@@ -44,7 +45,7 @@ final class Talks {
         List<Ipv4Address> found;
         try {
             found = List.of(Ipv4Address.parse(call.host()));
-        } catch (IllegalArgumentException name) {
+        } catch (ReadingException name) {
             found = dialer.lookup(call.host(), call.ground());
         }
         if (found.isEmpty()) return Heard.ended(Ending.NAME_UNKNOWN, "the name");

@@ -133,7 +133,7 @@ class Calendars {
 
     private String calendar(long siteId) {
         var site = sites.site(siteId);
-        var zone = shown.zone(siteId);
+        var zone = shown.clock(siteId).zone();
         var calendar = new Calendar();
         calendar.add(new ProdId("-//Knot Tag//Register//EN"));
         calendar.add(ImmutableVersion.VERSION_2_0);

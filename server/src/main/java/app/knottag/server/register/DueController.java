@@ -1,5 +1,6 @@
 package app.knottag.server.register;
 
+import app.knottag.core.reading.ReadingException;
 import app.knottag.core.register.GuestPasses;
 import app.knottag.core.register.LeadTimes;
 import app.knottag.core.register.Lifetime;
@@ -16,8 +17,6 @@ import java.security.Principal;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
-import java.time.LocalTime;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -67,17 +66,17 @@ class DueController {
 
     record DoneRequest(boolean done) {}
 
-    record VisitRequest(LocalDate on, int slack) {}
+    record VisitRequest(String on, int slack) {}
 
     record OrderKept(long id) {}
 
     /** A stay by the clock of the site. */
     record StayRequest(
-            @NotNull LocalDateTime from,
-            @NotNull LocalDateTime until,
+            @NotNull String from,
+            @NotNull String until,
             int hours,
-            @NotNull LocalTime opens,
-            @NotNull LocalTime shuts) {}
+            @NotNull String opens,
+            @NotNull String shuts) {}
 
     private final Housekeeping housekeeping;
     private final RegistryLines shown;
@@ -107,7 +106,7 @@ class DueController {
     @GetMapping("/api/sites/{siteId}/due")
     DueView due(@PathVariable long siteId) {
         sites.site(siteId);
-        var zone = shown.zone(siteId);
+        var zone = shown.clock(siteId).zone();
         var now = clock.instant();
         var rows = store.of(siteId);
         LeadTimes plan = housekeeping.leadTimes(siteId);
@@ -166,23 +165,28 @@ class DueController {
 
     @PutMapping("/api/sites/{siteId}/visit")
     DueView visit(@PathVariable long siteId, @Valid @RequestBody VisitRequest b, Principal by) {
-        sites.site(siteId);
-        orders.visit(siteId, Dates.near("on", b.on()), b.slack(), by.getName());
+        var style = sites.site(siteId).dates();
+        orders.visit(siteId, Dates.day("on", b.on(), style), b.slack(), by.getName());
         return due(siteId);
     }
 
     /** How often a guest has to be registered during a stay; keeps nothing. */
     @PostMapping("/api/sites/{siteId}/guest-passes")
     GuestPasses passes(@PathVariable long siteId, @Valid @RequestBody StayRequest b) {
-        var zone = shown.zone(siteId);
+        var site = shown.clock(siteId);
         try {
             return GuestPasses.of(
-                    Dates.near("from", b.from()).atZone(zone).toInstant(),
-                    Dates.near("until", b.until()).atZone(zone).toInstant(),
+                    Dates.moment("from", b.from(), site.style())
+                            .atZone(site.zone())
+                            .toInstant(),
+                    Dates.moment("until", b.until(), site.style())
+                            .atZone(site.zone())
+                            .toInstant(),
                     new Lifetime(Lifetime.Unit.HOURS, b.hours()),
-                    new GuestPasses.Hours(b.opens(), b.shuts()),
-                    zone);
-        } catch (IllegalArgumentException e) {
+                    new GuestPasses.Hours(
+                            Dates.time("opens", b.opens(), site.style()), Dates.time("shuts", b.shuts(), site.style())),
+                    site.zone());
+        } catch (ReadingException e) {
             throw Problem.field("until", "bad-stay", e.getMessage());
         }
     }

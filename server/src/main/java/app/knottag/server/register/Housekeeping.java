@@ -2,6 +2,7 @@ package app.knottag.server.register;
 
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.log.Words;
+import app.knottag.core.reading.ReadingException;
 import app.knottag.core.register.CleanUp;
 import app.knottag.core.register.LeadTimes;
 import app.knottag.core.register.Reminders;
@@ -16,8 +17,6 @@ import app.knottag.server.register.PrerequisiteStore.PrerequisiteRow;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -85,7 +84,7 @@ public class Housekeeping {
             for (var unit : site.units().values())
                 if (registry.wants(unit) && site.row(registry.id(), unit.id()).isEmpty())
                     missing.add(new Missing(registry, unit));
-        return Reminders.of(subjects, missing, shown.zone(siteId), clock.instant());
+        return Reminders.of(subjects, missing, shown.clock(siteId));
     }
 
     List<CleanUp.Item> cleanUp(long siteId) {
@@ -141,14 +140,13 @@ public class Housekeeping {
                         name, registry.rules().waitsFor(), registry.rules().leadDays(), "", false));
         }
         var visit = prerequisites.visit(siteId);
-        ZoneId zone = shown.zone(siteId);
         try {
             return LeadTimes.of(
                     items,
                     Optional.ofNullable(visit.visitOn()),
                     visit.visitSlack(),
-                    LocalDate.ofInstant(clock.instant(), zone));
-        } catch (IllegalArgumentException e) {
+                    shown.clock(siteId).today());
+        } catch (ReadingException e) {
             throw Problem.field("after", "waits-wrongly", e.getMessage());
         }
     }

@@ -10,6 +10,7 @@ import app.knottag.core.kind.Kind.Label;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.LabelOrder;
 import app.knottag.core.reading.Reading;
+import app.knottag.core.reading.ReadingException;
 import app.knottag.server.hardware.InterfaceStore;
 import app.knottag.server.hardware.InterfaceStore.InterfaceRow;
 import app.knottag.server.plan.EndpointStore;
@@ -118,7 +119,7 @@ class LabelController {
                         "no-code",
                         "No bar code can be read in this picture. Go closer, hold it straight and in the light, or key the figures in.");
             return sorted(e, String.join("\n", texts));
-        } catch (IllegalArgumentException refused) {
+        } catch (ReadingException refused) {
             throw Problem.field("picture", "no-picture", refused.getMessage());
         }
     }

@@ -115,7 +115,10 @@ public class Registrations {
                 entered ? now : null,
                 null,
                 entered
-                        ? Registration.end(registry.rules(), now, shown.zone(siteId))
+                        ? Registration.end(
+                                        registry.rules(),
+                                        now,
+                                        shown.clock(siteId).zone())
                                 .orElse(null)
                         : null,
                 null,
@@ -162,7 +165,7 @@ public class Registrations {
 
     private RegistrationRow done(Registry registry, Unit unit, RegistrationRow was, ActRequest b) {
         var now = clock.instant();
-        var zone = shown.zone(was.siteId());
+        var zone = shown.clock(was.siteId()).zone();
         var draft = new Draft(was);
         switch (b.act()) {
             case HAND_IN ->

@@ -54,7 +54,25 @@ public class RegistryBook {
     }
 
     /** Everything of one site that registrations are about. */
-    public record Site(Map<Long, Registry> registries, List<RegistrationRow> rows, Map<Long, Unit> units) {
+    public record Site(
+            Map<Long, Registry> registries,
+            List<RegistrationRow> rows,
+            Map<Long, Unit> units,
+            Map<Place, RegistrationRow> living) {
+
+        Site(Map<Long, Registry> registries, List<RegistrationRow> rows, Map<Long, Unit> units) {
+            this(
+                    registries,
+                    rows,
+                    units,
+                    rows.stream()
+                            .filter(r -> r.endedAt() == null)
+                            .collect(Collectors.toMap(
+                                    r -> new Place(r.registryId(), r.endpointId()), Function.identity(), (a, b) -> a)));
+        }
+
+        /** A unit's place in a registry. */
+        record Place(long registry, long unit) {}
 
         List<Registration> registrations() {
             return rows.stream().map(RegistryBook::plain).toList();
@@ -62,9 +80,7 @@ public class RegistryBook {
 
         /** Returns the row of a unit in a registry that was not taken out, if any. */
         Optional<RegistrationRow> row(long registry, long unit) {
-            return rows.stream()
-                    .filter(r -> r.registryId() == registry && r.endpointId() == unit && r.endedAt() == null)
-                    .findFirst();
+            return Optional.ofNullable(living.get(new Place(registry, unit)));
         }
     }
 

@@ -3,12 +3,14 @@ package app.knottag.server.register;
 import app.knottag.core.hardware.Interface.Medium;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.log.Words;
+import app.knottag.core.reading.ReadingException;
 import app.knottag.core.register.Lifetime;
 import app.knottag.core.register.Registry;
 import app.knottag.core.register.Registry.Fact;
 import app.knottag.core.register.Registry.Naming;
 import app.knottag.core.register.Registry.Rules;
 import app.knottag.core.register.Registry.Sharing;
+import app.knottag.core.register.Registry.Type;
 import app.knottag.core.register.RegistryForm;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
@@ -38,7 +40,7 @@ public class RegistryForms {
     /** A registry as it is typed in; no lifetime unit means that its entries last. */
     public record RegistryRequest(
             @NotNull String name,
-            Registry.@NotNull Type type,
+            @NotNull Type type,
             Long segmentId,
             Medium medium,
             List<String> kinds,
@@ -175,7 +177,7 @@ public class RegistryForms {
         Optional<Lifetime> lifetime;
         try {
             lifetime = Optional.ofNullable(b.lifetimeUnit()).map(u -> new Lifetime(u, b.lifetime()));
-        } catch (IllegalArgumentException e) {
+        } catch (ReadingException e) {
             throw Problem.field("lifetime", "bad-lifetime", "An entry lasts 1 to 8784 hours, or 1 to 3660 days.");
         }
         try {
@@ -197,7 +199,7 @@ public class RegistryForms {
                     words("waitsFor", b.waitsFor(), false),
                     b.leadDays(),
                     b.form());
-        } catch (IllegalArgumentException e) {
+        } catch (ReadingException e) {
             String field = e.getMessage().startsWith("a name")
                     ? "longestName"
                     : e.getMessage().startsWith("a registry") ? "most" : "leadDays";

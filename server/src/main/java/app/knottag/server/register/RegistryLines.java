@@ -9,6 +9,7 @@ import app.knottag.core.register.Registry.Fact;
 import app.knottag.core.register.RegistryEntry;
 import app.knottag.core.register.Reminders;
 import app.knottag.core.register.Unit;
+import app.knottag.core.time.SiteClock;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.register.RegistrationStore.RegistrationRow;
 import app.knottag.server.site.Sites;
@@ -17,7 +18,6 @@ import app.knottag.server.web.Problem.FieldError;
 import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.time.Instant;
-import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -90,8 +90,8 @@ class RegistryLines {
                 .orElseThrow(() -> Problem.notFound("There is no such registration."));
     }
 
-    ZoneId zone(long siteId) {
-        return ZoneId.of(sites.site(siteId).zone());
+    SiteClock clock(long siteId) {
+        return sites.clock(siteId);
     }
 
     /** Returns every unit that stands in a registry or should, in the order of what needs doing. */
@@ -167,7 +167,7 @@ class RegistryLines {
                 row.askedAt(),
                 row.enteredAt(),
                 row.endsAt(),
-                row.endsAt() == null ? "" : Reminders.words(row.endsAt(), zone(row.siteId())),
+                row.endsAt() == null ? "" : Reminders.words(row.endsAt(), clock(row.siteId())),
                 row.endedAt(),
                 row.version());
     }

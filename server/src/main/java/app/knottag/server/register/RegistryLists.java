@@ -261,7 +261,7 @@ class RegistryLists {
                             .ends(Registration.end(
                                             registry.rules(),
                                             now,
-                                            shown.zone(row.get().siteId()))
+                                            shown.clock(row.get().siteId()).zone())
                                     .orElse(null));
             }
             store.change(draft.row());

@@ -2,9 +2,12 @@ package app.knottag.server.runbook;
 
 import app.knottag.server.runbook.Nights.BusyTime;
 import app.knottag.server.runbook.Nights.NightView;
+import app.knottag.server.site.Sites;
+import app.knottag.server.web.Dates;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
+import java.util.ArrayList;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -17,12 +20,20 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class NightController {
 
-    record BusyRequest(@NotNull List<@Valid BusyTime> busy) {}
+    /** Hours as they are typed. */
+    record BusyTyped(
+            @NotNull String from,
+            @NotNull String until,
+            @NotNull String what) {}
+
+    record BusyRequest(@NotNull List<@Valid BusyTyped> busy) {}
 
     private final Nights nights;
+    private final Sites sites;
 
-    NightController(Nights nights) {
+    NightController(Nights nights, Sites sites) {
         this.nights = nights;
+        this.sites = sites;
     }
 
     @GetMapping("/api/sites/{siteId}/night")
@@ -32,7 +43,16 @@ class NightController {
 
     @PutMapping("/api/sites/{siteId}/night/busy")
     NightView busy(@PathVariable long siteId, @Valid @RequestBody BusyRequest body, Principal by) {
-        return nights.busy(siteId, body.busy(), by.getName());
+        var style = sites.site(siteId).dates();
+        var read = new ArrayList<BusyTime>();
+        for (var b : body.busy()) {
+            String field = "busy/" + read.size();
+            read.add(new BusyTime(
+                    Dates.time(field + "/from", b.from(), style),
+                    Dates.time(field + "/until", b.until(), style),
+                    b.what()));
+        }
+        return nights.busy(siteId, read, by.getName());
     }
 
     @PostMapping("/api/sites/{siteId}/night/hours")

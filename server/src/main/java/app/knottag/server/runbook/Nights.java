@@ -15,7 +15,6 @@ import app.knottag.server.web.Problem;
 import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.time.LocalTime;
-import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -74,8 +73,7 @@ public class Nights {
                 busy.stream()
                         .map(b -> new Busy(b.fromTime(), b.untilTime(), b.what()))
                         .toList(),
-                ZoneId.of(zone),
-                clock.instant());
+                sites.clock(siteId));
         return new NightView(
                 busy.stream()
                         .map(b -> new BusyTime(b.fromTime(), b.untilTime(), b.what()))

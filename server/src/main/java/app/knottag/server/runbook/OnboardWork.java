@@ -14,6 +14,7 @@ import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.plan.Endpoints;
 import app.knottag.server.reach.RoundStore;
 import app.knottag.server.runbook.OnboardStore.OpeningRow;
+import app.knottag.server.site.Sites;
 import app.knottag.server.web.Dates;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
@@ -36,6 +37,7 @@ public class OnboardWork {
     private final OnboardStore onboard;
     private final RoundStore rounds;
     private final Kinds kinds;
+    private final Sites sites;
     private final Log log;
 
     OnboardWork(
@@ -45,6 +47,7 @@ public class OnboardWork {
             OnboardStore onboard,
             RoundStore rounds,
             Kinds kinds,
+            Sites sites,
             Log log) {
         this.endpoints = endpoints;
         this.store = store;
@@ -52,6 +55,7 @@ public class OnboardWork {
         this.onboard = onboard;
         this.rounds = rounds;
         this.kinds = kinds;
+        this.sites = sites;
         this.log = log;
     }
 
@@ -120,18 +124,16 @@ public class OnboardWork {
                 .or(() -> known.map(OpeningRow::danger))
                 .orElseGet(() -> danger(b.danger()));
         String owner = words("owner", b.owner(), !b.closed());
-        Dates.near("ends", b.ends());
-        if (!b.closed() && b.ends() == null)
-            throw Problem.field("ends", "end-missing", "Say by which day it is closed.");
+        var ends = Dates.day("ends", b.ends(), sites.site(endpoint.siteId()).dates());
+        if (!b.closed() && ends == null) throw Problem.field("ends", "end-missing", "Say by which day it is closed.");
         String note = words("note", b.note(), false);
         onboard.keepOpening(
-                new OpeningRow(id, key, danger, title, owner, b.closed() ? null : b.ends(), b.closed(), note, by));
+                new OpeningRow(id, key, danger, title, owner, b.closed() ? null : ends, b.closed(), note, by));
         runbooks.stand(id);
         log.write(Log.entry(by, (b.closed() ? "closed: " : "stands open: ") + title)
                 .at(endpoint.siteId(), id)
                 .before(known.orElse(null))
-                .after(Map.of(
-                        "owner", owner, "ends", b.ends() == null ? "" : b.ends().toString()))
+                .after(Map.of("owner", owner, "ends", ends == null ? "" : ends.toString()))
                 .because(note));
     }
 

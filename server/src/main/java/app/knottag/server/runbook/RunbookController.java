@@ -15,7 +15,6 @@ import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
 import java.time.Clock;
 import java.time.Instant;
-import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import org.springframework.http.HttpStatus;
@@ -37,8 +36,7 @@ public class RunbookController {
     record FactsRequest(@NotNull Map<String, String> facts) {}
 
     /** An opening as it is said to stand. */
-    public record OpeningRequest(
-            boolean closed, String owner, LocalDate ends, String note, String title, String danger) {}
+    public record OpeningRequest(boolean closed, String owner, String ends, String note, String title, String danger) {}
 
     record ResetRequest(@NotNull String why, String backup) {}
 

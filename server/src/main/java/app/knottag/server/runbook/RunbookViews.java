@@ -128,12 +128,12 @@ class RunbookViews {
         var whole = runbooks.kind(endpoint);
         var kind = runbook.kind();
         var now = clock.instant();
-        var today = LocalDate.ofInstant(now, plan.around().zone());
+        var today = plan.around().clock().today();
         return new RunbookView(
                 endpoint.id(),
                 endpoint.version(),
                 now,
-                plan.around().zone().getId(),
+                plan.around().clock().zone().getId(),
                 runbook.current().map(Kind.Step::key).orElse(null),
                 kind.menuPath(),
                 kind.menuCaution(),
@@ -152,7 +152,7 @@ class RunbookViews {
                         .toList(),
                 kind.outfit(),
                 plan.around().openings().stream().map(o -> opening(o, today)).toList(),
-                OpenState.holdUp(plan.around().openings(), today),
+                OpenState.holdUp(plan.around().openings(), plan.around().clock()),
                 whole.reset().isPresent() ? reset(whole, kind) : null,
                 whole.steps().stream().anyMatch(s -> s.gate().type() == Kind.GateType.SEALS),
                 plan.around().answers(),

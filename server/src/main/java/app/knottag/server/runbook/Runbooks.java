@@ -16,6 +16,8 @@ import app.knottag.core.runbook.Standing;
 import app.knottag.core.runbook.StepRecord;
 import app.knottag.core.runbook.StepRecord.StepFinding;
 import app.knottag.core.runbook.Surroundings;
+import app.knottag.core.time.DateStyle;
+import app.knottag.core.time.SiteClock;
 import app.knottag.server.db.Json;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.reach.RoundStore;
@@ -25,7 +27,6 @@ import app.knottag.server.site.SiteStore;
 import app.knottag.server.site.Sites;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
-import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.HashMap;
 import java.util.List;
@@ -174,16 +175,11 @@ public class Runbooks {
                 List.of(),
                 Set.of(),
                 List.of(),
-                ZoneOffset.UTC,
-                clock.instant());
+                new SiteClock(clock.instant(), ZoneOffset.UTC, DateStyle.WORDS));
     }
 
     private Surroundings around(EndpointStore.Row e) {
-        return bare(e, facts(e.id()))
-                .with(
-                        book.restartAt(e),
-                        openings(e),
-                        ZoneId.of(sites.site(e.siteId()).zone()));
+        return bare(e, facts(e.id())).with(book.restartAt(e), openings(e), sites.clock(e.siteId()));
     }
 
     /** Everything that stands open on an endpoint, or did. */

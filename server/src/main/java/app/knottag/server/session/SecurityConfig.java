@@ -49,7 +49,7 @@ class SecurityConfig {
                 .authorizeHttpRequests(
                         a -> a.requestMatchers("/api/session", "/api/welcome", "/api/invitations/acceptance")
                                 .permitAll()
-                                .requestMatchers("/api/invitations", "/api/log/check")
+                                .requestMatchers("/api/invitations", "/api/log/check", "/api/sites/*/dates")
                                 .hasRole("LEAD")
                                 .requestMatchers(POST, "/api/sites", "/api/kinds")
                                 .hasRole("LEAD")
@@ -58,6 +58,7 @@ class SecurityConfig {
                                         "/api/address/read",
                                         "/api/mac/read",
                                         "/api/serial/read",
+                                        "/api/sites/*/time/read",
                                         "/api/kinds/check",
                                         "/api/reach/diagnose",
                                         "/api/endpoints/*/office-word")

@@ -207,7 +207,7 @@ public final class SegmentForm {
         if (text == null || text.isBlank()) return Optional.empty();
         try {
             return Optional.of(reader.get());
-        } catch (IllegalArgumentException e) {
+        } catch (ReadingException e) {
             error(field, "bad-value", e.getMessage());
             return Optional.empty();
         }

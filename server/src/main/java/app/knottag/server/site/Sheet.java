@@ -6,7 +6,9 @@ import app.knottag.core.log.Words;
 import app.knottag.core.plan.NameRule;
 import app.knottag.core.reach.Bond.Change;
 import app.knottag.core.reach.Ground;
+import app.knottag.core.reading.ReadingException;
 import app.knottag.core.series.Series;
+import app.knottag.core.time.DateStyle;
 import app.knottag.server.hardware.WiringStore;
 import app.knottag.server.hardware.WiringStore.GearRow;
 import app.knottag.server.hardware.WiringStore.OutletRow;
@@ -118,7 +120,7 @@ public class Sheet {
             throw Problem.field("zone", "bad-zone", "“" + b.zone() + "” is no time zone. Choose one from the list.");
         try {
             new NameRule(b.nameRule());
-        } catch (IllegalArgumentException e) {
+        } catch (ReadingException e) {
             throw Problem.field("nameRule", "bad-name-rule", e.getMessage());
         }
         String client = words("client", b.client(), false);
@@ -128,6 +130,7 @@ public class Sheet {
                     name,
                     was.code(),
                     b.zone(),
+                    was.dates(),
                     client.isEmpty() ? null : Long.valueOf(store.keepClient(client)),
                     client,
                     b.nameRule(),
@@ -136,6 +139,16 @@ public class Sheet {
                     b.feedPortId(),
                     0));
             return sites.site(hand.siteId());
+        });
+    }
+
+    /** Chooses how the site writes its days and times. */
+    @Transactional
+    public void dates(Hand hand, DateStyle dates) {
+        var was = sites.site(hand.siteId());
+        changed(hand, "dates written anew", was.dates(), () -> {
+            store.writeDates(hand.siteId(), dates);
+            return dates;
         });
     }
 
@@ -199,7 +212,7 @@ public class Sheet {
         String name = words("name", row.name(), true);
         try {
             Sites.plain(row);
-        } catch (IllegalArgumentException e) {
+        } catch (ReadingException e) {
             throw Problem.field("hostBase", "bad-base", e.getMessage());
         }
         boolean host = row.counts().equals(Series.Counts.HOST.name());
@@ -347,7 +360,7 @@ public class Sheet {
             Ground.problem(host, Ipv4Address.parse(host), segments).ifPresent(p -> {
                 throw Problem.field("host", "foreign-ground", p);
             });
-        } catch (IllegalArgumentException e) {
+        } catch (ReadingException e) {
             throw Problem.field("host", "bad-host", e.getMessage());
         }
     }

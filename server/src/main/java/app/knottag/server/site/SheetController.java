@@ -1,9 +1,12 @@
 package app.knottag.server.site;
 
 import app.knottag.core.hardware.Gear;
-import app.knottag.core.hardware.Outlet;
+import app.knottag.core.hardware.Gear.Role;
+import app.knottag.core.hardware.Gear.Type;
+import app.knottag.core.hardware.Outlet.State;
 import app.knottag.core.kind.Protocol;
 import app.knottag.core.series.Series;
+import app.knottag.core.time.DateStyle;
 import app.knottag.server.hardware.WiringStore;
 import app.knottag.server.hardware.WiringStore.GearRow;
 import app.knottag.server.hardware.WiringStore.OutletRow;
@@ -56,13 +59,14 @@ class SheetController {
 
     record PlaceRequest(@NotNull String name, int walk) {}
 
-    record OutletRequest(@NotNull String name, String place, Outlet.@NotNull State state, Long portId) {}
+    record OutletRequest(
+            @NotNull String name, String place, @NotNull State state, Long portId) {}
 
-    record PortRequest(int number, Gear.@NotNull Role role, Long segmentId, boolean poe) {}
+    record PortRequest(int number, @NotNull Role role, Long segmentId, boolean poe) {}
 
     record GearRequest(
             @NotNull String name,
-            Gear.@NotNull Type type,
+            @NotNull Type type,
             String place,
             @NotNull List<@Valid PortRequest> ports) {}
 
@@ -193,6 +197,18 @@ class SheetController {
             sheet.site(hand(siteId, ifMatch, by), body);
             return null;
         });
+    }
+
+    record DatesRequest(@NotNull DateStyle dates) {}
+
+    @PutMapping("/api/sites/{siteId}/dates")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void dates(
+            @PathVariable long siteId,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @Valid @RequestBody DatesRequest body,
+            Principal by) {
+        sheet.dates(hand(siteId, ifMatch, by), body.dates());
     }
 
     @PutMapping("/api/sites/{siteId}/segments/{id}")

@@ -9,7 +9,11 @@ import app.knottag.core.address.Purpose;
 import app.knottag.core.address.Segment;
 import app.knottag.core.log.Words;
 import app.knottag.core.plan.Scheme;
+import app.knottag.core.reading.Reading;
 import app.knottag.core.series.Series;
+import app.knottag.core.time.DateStyle;
+import app.knottag.core.time.TimeReader;
+import app.knottag.core.time.TimeReader.Form;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.site.SegmentForm.SegmentRequest;
 import app.knottag.server.web.Idempotency;
@@ -20,6 +24,7 @@ import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
 import java.time.Clock;
 import java.time.Instant;
+import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
@@ -27,6 +32,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -45,9 +51,19 @@ class SiteController {
     record SiteRequest(
             @NotNull String name,
             @NotNull String code,
-            @NotNull String zone) {}
+            @NotNull String zone,
+            DateStyle dates) {}
 
     record SiteCreated(long id) {}
+
+    /** A way to write days and times, with the patterns that pages show them by. */
+    record DateStyleView(DateStyle style, String day, String brief, String time, String example) {
+        static DateStyleView of(DateStyle s) {
+            return new DateStyleView(s, s.dayPattern(), s.briefPattern(), s.timePattern(), s.moment(EXAMPLE));
+        }
+    }
+
+    private static final LocalDateTime EXAMPLE = LocalDateTime.of(2026, 3, 29, 14, 5);
 
     /** A stretch of host numbers on the tape of a segment. */
     record Stretch(String name, long fromHost, long toHost) {}
@@ -74,6 +90,7 @@ class SiteController {
             String code,
             String zone,
             String zoneNow,
+            DateStyleView dates,
             Instant now,
             List<SegmentView> segments,
             List<PartnerView> partners) {}
@@ -110,6 +127,19 @@ class SiteController {
         return new TreeSet<>(ZoneId.getAvailableZoneIds());
     }
 
+    @GetMapping("/api/date-styles")
+    List<DateStyleView> dateStyles() {
+        return Stream.of(DateStyle.values()).map(DateStyleView::of).toList();
+    }
+
+    record TimeReadRequest(@NotNull String text, @NotNull Form form) {}
+
+    /** Reads a day or a time while it is typed; changes nothing. */
+    @PostMapping("/api/sites/{siteId}/time/read")
+    Reading readTime(@PathVariable long siteId, @Valid @RequestBody TimeReadRequest body) {
+        return TimeReader.read(body.text(), body.form(), sites.site(siteId).dates());
+    }
+
     @GetMapping("/api/sites/{siteId}")
     SiteView one(@PathVariable long siteId) {
         var site = sites.site(siteId);
@@ -127,6 +157,7 @@ class SiteController {
                 site.code(),
                 site.zone(),
                 ZoneId.of(site.zone()).getRules().getOffset(clock.instant()).getId(),
+                DateStyleView.of(site.dates()),
                 clock.instant(),
                 segments,
                 partners);
@@ -182,7 +213,12 @@ class SiteController {
                         key,
                         body,
                         SiteCreated.class,
-                        () -> new SiteCreated(sites.add(body.name().strip(), body.code(), body.zone(), by.getName()))));
+                        () -> new SiteCreated(sites.add(
+                                body.name().strip(),
+                                body.code(),
+                                body.zone(),
+                                body.dates() == null ? DateStyle.WORDS : body.dates(),
+                                by.getName()))));
     }
 
     @PostMapping("/api/sites/{siteId}/segments")

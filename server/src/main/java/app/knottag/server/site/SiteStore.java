@@ -2,6 +2,7 @@ package app.knottag.server.site;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.time.DateStyle;
 import java.time.Instant;
 import java.util.List;
 import org.apache.ibatis.annotations.Delete;
@@ -22,6 +23,7 @@ public interface SiteStore {
             String name,
             String code,
             String zone,
+            DateStyle dates,
             @Nullable Long clientId,
             @Nullable String client,
             String nameRule,
@@ -84,7 +86,7 @@ public interface SiteStore {
     List<SummaryRow> summaries();
 
     @Select("""
-            select s.id, s.name, s.code, s.zone, s.client_id, c.name as client, s.name_rule, s.feed, s.feed_note, s.feed_port_id, s.version
+            select s.id, s.name, s.code, s.zone, s.dates, s.client_id, c.name as client, s.name_rule, s.feed, s.feed_note, s.feed_port_id, s.version
             from site s left join client c on c.id = s.client_id where s.id = #{id}""")
     SiteRow site(long id);
 
@@ -149,9 +151,16 @@ public interface SiteStore {
     @Update("update partner set address = #{address} where id = #{id}")
     void movePartner(@Param("id") long id, @Param("address") Ipv4Address address);
 
-    @Select("insert into site (name, code, zone) values (#{name}, #{code}, #{zone}) returning id")
+    @Select("insert into site (name, code, zone, dates) values (#{name}, #{code}, #{zone}, #{dates}) returning id")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
-    long addSite(@Param("name") String name, @Param("code") String code, @Param("zone") String zone);
+    long addSite(
+            @Param("name") String name,
+            @Param("code") String code,
+            @Param("zone") String zone,
+            @Param("dates") DateStyle dates);
+
+    @Update("update site set dates = #{dates} where id = #{id}")
+    void writeDates(@Param("id") long id, @Param("dates") DateStyle dates);
 
     @Select("""
             insert into segment (site_id, name, prefix, gateway, resolvers, vlan, lease_minutes, method, can_reserve, notes, prefix6, gateway6, fixed6)

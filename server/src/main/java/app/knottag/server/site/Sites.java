@@ -5,13 +5,17 @@ import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
 import app.knottag.core.series.Series;
 import app.knottag.core.series.SeriesFit;
+import app.knottag.core.time.DateStyle;
+import app.knottag.core.time.SiteClock;
 import app.knottag.server.log.Log;
 import app.knottag.server.site.SiteStore.PoolRow;
 import app.knottag.server.site.SiteStore.SegmentRow;
 import app.knottag.server.site.SiteStore.SeriesRow;
 import app.knottag.server.site.SiteStore.SiteRow;
 import app.knottag.server.web.Problem;
+import java.time.Clock;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
@@ -25,14 +29,22 @@ public class Sites {
 
     private final SiteStore store;
     private final Log log;
+    private final Clock clock;
 
-    Sites(SiteStore store, Log log) {
+    Sites(SiteStore store, Log log, Clock clock) {
         this.store = store;
         this.log = log;
+        this.clock = clock;
     }
 
     public SiteRow site(long id) {
         return Optional.ofNullable(store.site(id)).orElseThrow(() -> Problem.notFound("There is no such site."));
+    }
+
+    /** Returns the moment as the site sees and writes it. */
+    public SiteClock clock(long id) {
+        var site = site(id);
+        return new SiteClock(clock.instant(), ZoneId.of(site.zone()), site.dates());
     }
 
     public SegmentRow segment(long id) {
@@ -110,8 +122,8 @@ public class Sites {
     }
 
     @Transactional
-    public long add(String name, String code, String zone, String by) {
-        long id = store.addSite(name, code, zone);
+    public long add(String name, String code, String zone, DateStyle dates, String by) {
+        long id = store.addSite(name, code, zone, dates);
         log.write(Log.entry(by, "site added").at(id, null).after(site(id)));
         return id;
     }

@@ -74,6 +74,7 @@ public class Crowd extends ValveBase {
 
     private static void refused(Response response, HttpStatus status, String code, String detail) throws IOException {
         response.setHeader("Connection", "close");
+        response.setSuspended(false); // it is, when the container has refused the address already
         Refusal.write(response.getResponse(), status, code, detail);
     }
 

@@ -1,26 +1,42 @@
 package app.knottag.server.web;
 
+import app.knottag.core.time.DateStyle;
+import app.knottag.core.time.TimeReader;
+import app.knottag.core.time.TimeReader.Form;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.time.LocalTime;
+import org.jspecify.annotations.Nullable;
 
-/** Days that somebody typed: no visit and no end lies further off than this. */
+/** Days and times that somebody typed, as the site writes them or as in ISO 8601. */
 public final class Dates {
-
-    private static final LocalDate FIRST = LocalDate.of(2000, 1, 1);
-    private static final LocalDate LAST = LocalDate.of(2099, 12, 31);
 
     private Dates() {}
 
-    /** Refuses a day outside of 2000 to 2099; null stays null. */
-    public static LocalDate near(String field, LocalDate day) {
-        if (day != null && (day.isBefore(FIRST) || day.isAfter(LAST)))
-            throw Problem.field(field, "day-out-of-range", "A day from " + FIRST + " to " + LAST + " is wanted.");
-        return day;
+    /** Returns the day that was typed, or null when nothing was; refuses anything else. */
+    public static @Nullable LocalDate day(String field, @Nullable String text, DateStyle style) {
+        return text == null || text.isBlank() ? null : LocalDate.parse(read(field, text, Form.DAY, style));
     }
 
-    /** Refuses a moment outside of 2000 to 2099; null stays null. */
-    public static LocalDateTime near(String field, LocalDateTime moment) {
-        if (moment != null) near(field, moment.toLocalDate());
-        return moment;
+    /** Returns the time of day that was typed; refuses anything else. */
+    public static LocalTime time(String field, String text, DateStyle style) {
+        return LocalTime.parse(read(field, text, Form.TIME, style));
+    }
+
+    /** Returns the day and time that were typed; refuses anything else. */
+    public static LocalDateTime moment(String field, String text, DateStyle style) {
+        return LocalDateTime.parse(read(field, text, Form.MOMENT, style));
+    }
+
+    private static String read(String field, String text, Form form, DateStyle style) {
+        var reading = TimeReader.read(text, form, style);
+        return reading.kept().orElseThrow(() -> {
+            var finding = reading.findings().get(0);
+            String meant = String.join(" or ", finding.candidates());
+            return Problem.field(
+                    field,
+                    "bad-" + form.name().toLowerCase(java.util.Locale.ROOT),
+                    finding.message() + (meant.isEmpty() ? "" : " Type " + meant + "."));
+        });
     }
 }

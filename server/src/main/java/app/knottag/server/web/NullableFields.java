@@ -6,14 +6,19 @@ import io.swagger.v3.core.converter.ModelConverter;
 import io.swagger.v3.core.converter.ModelConverterContext;
 import io.swagger.v3.core.util.Json;
 import io.swagger.v3.oas.models.media.Schema;
+import jakarta.validation.constraints.NotNull;
 import java.lang.reflect.RecordComponent;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Tells the API's description which fields of a record may be null, from their annotation. */
+/**
+ * Tells the API's description which fields of a record may be null: by their annotation, as optional ones, and in requests
+ * all that are not asked for.
+ */
 @Component
 class NullableFields implements ModelConverter {
 
@@ -26,9 +31,18 @@ class NullableFields implements ModelConverter {
         Schema<?> model = context.getDefinedModels().get(java.getRawClass().getSimpleName());
         if (model == null || model.getProperties() == null) return schema;
         for (RecordComponent component : java.getRawClass().getRecordComponents())
-            if (component.getAnnotatedType().isAnnotationPresent(Nullable.class))
+            if (mayBeNull(component))
                 model.getProperties().computeIfPresent(component.getName(), (name, property) -> nullable(property));
         return schema;
+    }
+
+    private static boolean mayBeNull(RecordComponent component) {
+        boolean asked = component.getDeclaringRecord().getSimpleName().endsWith("Request")
+                && !component.getType().isPrimitive()
+                && !component.getAnnotatedType().isAnnotationPresent(NotNull.class);
+        return asked
+                || component.getType() == Optional.class
+                || component.getAnnotatedType().isAnnotationPresent(Nullable.class);
     }
 
     private static Schema<?> nullable(Schema<?> property) {

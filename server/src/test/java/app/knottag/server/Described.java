@@ -1,0 +1,79 @@
+package app.knottag.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
+
+/**
+ * The published description of the API as a judge of it: what the server took and what it answered must both be right by
+ * the document, and by nothing else (a validator of JSON Schema 2020-12, which OpenAPI 3.1 is).
+ */
+final class Described {
+
+    private static final JsonMapper JSON = new JsonMapper();
+    private static final SchemaRegistry REGISTRY =
+            SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12);
+    private static final ConcurrentHashMap<String, Schema> SCHEMAS = new ConcurrentHashMap<>();
+    static final JsonNode API = read();
+
+    private Described() {}
+
+    private static JsonNode read() {
+        try {
+            return JSON.readTree(Files.readString(Path.of("../docs/openapi.json")));
+        } catch (java.io.IOException e) {
+            throw new ExceptionInInitializerError(e);
+        }
+    }
+
+    /** Checks one exchange that went well. */
+    static void check(String method, String path, String type, byte[] sent, Api.Answer answer) {
+        String plain = path.replaceFirst("\\?.*", "");
+        if (!plain.startsWith("/api/") || plain.equals("/api/openapi")) return;
+        var template = template(plain);
+        var operation = template.map(
+                        t -> API.at("/paths/" + t.replace("~", "~0").replace("/", "~1") + "/" + method.toLowerCase()))
+                .filter(JsonNode::isObject);
+        assertThat(operation).as("%s %s is described", method, plain).isPresent();
+        String name = method + " " + template.orElseThrow();
+        var asked = operation.get().at("/requestBody/content/application~1json/schema");
+        if (sent.length > 0 && type.startsWith("application/json") && asked.isObject())
+            holds(name + " asks", asked, new String(sent, StandardCharsets.UTF_8));
+        var response = operation.get().path("responses").path("" + answer.status());
+        assertThat(response.isObject())
+                .as("%s answers %d as described", name, answer.status())
+                .isTrue();
+        String answers = answer.response().headers().firstValue("Content-Type").orElse("");
+        var told = response.path("content").path("application/json").path("schema");
+        if (answers.startsWith("application/json") && told.isObject())
+            holds(name + " " + answer.status(), told, answer.body());
+    }
+
+    private static Optional<String> template(String path) {
+        // What is spelled out goes before what may be anything.
+        return API.get("paths").propertyNames().stream()
+                .filter(t -> path.matches(t.replaceAll("\\{[^}]*}", "[^/]+")))
+                .min((a, b) -> Integer.compare(a.split("\\{").length, b.split("\\{").length));
+    }
+
+    private static void holds(String name, JsonNode schema, String text) {
+        var judge = SCHEMAS.computeIfAbsent(name, n -> {
+            var whole = ((ObjectNode) schema.deepCopy());
+            whole.set("components", API.get("components"));
+            return REGISTRY.getSchema(whole);
+        });
+        assertThat(judge.validate(JSON.readTree(text)))
+                .as("%s: %s", name, text.length() > 600 ? text.substring(0, 600) : text)
+                .isEmpty();
+    }
+}
