@@ -11,6 +11,7 @@
     autofocus = false,
     required = false,
     disabled = false,
+    known,
     onchange,
     onreading,
   }: {
@@ -22,6 +23,8 @@
     autofocus?: boolean;
     required?: boolean;
     disabled?: boolean;
+    /** What stands on record already and need not be read to anybody again. */
+    known?: string;
     onchange?: () => void;
     onreading?: (reading: Reading | null) => void;
   } = $props();
@@ -39,7 +42,7 @@
     const abort = new AbortController();
     const timer = setTimeout(async () => {
       try {
-        reading = text.trim() ? await read(text, abort.signal) : null;
+        reading = text.trim() && text !== known ? await read(text, abort.signal) : null;
         onreading?.(reading);
       } catch {
         reading = null; // unreachable for the moment; saving will say so

@@ -10,6 +10,8 @@
     required = false,
     mono = false,
     autofocus = false,
+    disabled = false,
+    onchange,
     autocomplete = 'off',
   }: {
     label: string;
@@ -22,6 +24,8 @@
     required?: boolean;
     mono?: boolean;
     autofocus?: boolean;
+    disabled?: boolean;
+    onchange?: () => void;
     autocomplete?: 'off' | 'username' | 'current-password' | 'new-password';
   } = $props();
   const id = $props.id();
@@ -38,6 +42,8 @@
     {id}
     {type}
     {required}
+    {disabled}
+    {onchange}
     {autocomplete}
     inputmode={mode}
     class="input w-full {mono ? 'font-mono' : ''} {error ? 'input-error' : ''}"

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { api, ok, type Schemas } from '../api/client';
   import { serverClock } from './now.svelte';
   import ReadField from './ReadField.svelte';
@@ -25,6 +26,7 @@
     autofocus?: boolean;
     onchange?: () => void;
   } = $props();
+  const known = untrack(() => value);
   const day = $derived(dayOf(new Date(serverClock.millis).toISOString().slice(0, 10)));
   const hint = $derived(
     'Such as ' + (form === 'DAY' ? day : form === 'TIME' ? timeOf('07:30') : `${day}, ${timeOf('14:05')}`),
@@ -39,4 +41,4 @@
     );
 </script>
 
-<ReadField {label} bind:value {read} {error} {hint} {required} {disabled} {autofocus} {onchange} />
+<ReadField {label} bind:value {read} {error} {hint} {required} {disabled} {known} {autofocus} {onchange} />

@@ -15,6 +15,12 @@
   let adding = $state(false);
   let key = freshKey();
   const f = $state({ name: '', who: '', days: '', after: '' });
+  // A fault of a field that is there to be seen stands beside it.
+  const beside = $derived(
+    work.problem?.field('on') ||
+      work.problem?.field('slack') ||
+      (adding && work.problem?.errors.some((e) => e.pointer.length > 1)),
+  );
   const late = $derived(due.orders.some((o) => o.late));
 
   const plan = () =>
@@ -52,7 +58,7 @@
       >{/if}
   </div>
   <form
-    class="mt-1 flex flex-wrap items-end gap-3"
+    class="mt-1 flex flex-wrap items-start gap-x-4"
     onsubmit={(e) => {
       e.preventDefault();
       void plan();
@@ -68,15 +74,15 @@
         onchange={() => void plan()}
       />
     </div>
-    <label class="text-sm"
-      >Days kept free before it<input
-        class="input mt-0.5 block w-20 font-mono"
-        inputmode="numeric"
-        bind:value={slack}
-        disabled={!mayWork}
-        onchange={plan}
-      /></label
-    >
+    <TextField
+      label="Days kept free before it"
+      mode="numeric"
+      mono
+      bind:value={slack}
+      disabled={!mayWork}
+      error={work.problem?.field('slack')}
+      onchange={() => void plan()}
+    />
   </form>
   {#if due.orders.length}
     <p class="mt-2 {late ? 'text-error' : ''}">
@@ -127,7 +133,7 @@
       it is worked out.
     </p>
   {/if}
-  <Trouble problem={work.problem?.errors.some((e) => e.pointer.length > 1) && adding ? null : work.problem} />
+  <Trouble problem={beside ? null : work.problem} />
   {#if adding}
     <form class="mt-3 grid gap-3 sm:grid-cols-2" onsubmit={add}>
       <TextField label="What" bind:value={f.name} error={work.problem?.field('name')} required />

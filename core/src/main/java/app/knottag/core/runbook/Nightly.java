@@ -1,6 +1,8 @@
 package app.knottag.core.runbook;
 
+import app.knottag.core.time.DateStyle;
 import app.knottag.core.time.SiteClock;
+import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.temporal.ChronoUnit;
@@ -45,6 +47,14 @@ public record Nightly(List<Slot> slots, List<String> clashes, List<String> leftO
     /** A time of day in which nothing may restart; it may reach over midnight. */
     public record Busy(LocalTime from, LocalTime until, String what) {}
 
+    /** Local time that a change of the clock skips or repeats. */
+    private record Change(LocalTime from, LocalTime until, String does, LocalDate day) {
+        String words(SiteClock clock) {
+            var style = clock.style();
+            return "the clock " + does + " " + style.time(from) + " to " + style.time(until) + " on " + clock.day(day);
+        }
+    }
+
     /** When a device restarts. */
     public record Slot(long endpoint, String name, LocalTime from, LocalTime until, boolean changed) {}
 
@@ -64,13 +74,14 @@ public record Nightly(List<Slot> slots, List<String> clashes, List<String> leftO
         var changes = changes(clock);
         var taken = new ArrayList<Span>();
         busy.forEach(b -> taken.addAll(spans(b.from(), b.until(), b.what())));
-        changes.forEach(c -> taken.addAll(spans(c.from(), c.until(), c.what())));
+        changes.forEach(c -> taken.addAll(
+                spans(c.from(), c.until(), "the clock " + c.does() + " this hour on " + clock.day(c.day()))));
         var clashes = new ArrayList<String>();
         var slots = new ArrayList<Slot>();
         var open = new ArrayList<Restart>();
         for (var r :
                 restarts.stream().sorted(Comparator.comparing(Restart::name)).toList()) {
-            var clash = r.at().flatMap(at -> clash(r, minute(at), taken));
+            var clash = r.at().flatMap(at -> clash(r, minute(at), taken, clock.style()));
             if (r.at().isPresent() && clash.isEmpty()) keep(r, minute(r.at().get()), taken, slots, false);
             else {
                 clash.ifPresent(clashes::add);
@@ -88,7 +99,7 @@ public record Nightly(List<Slot> slots, List<String> clashes, List<String> leftO
                 List.copyOf(slots),
                 List.copyOf(clashes),
                 List.copyOf(leftOver),
-                changes.stream().map(Busy::what).toList());
+                changes.stream().map(c -> c.words(clock)).toList());
     }
 
     /** Where restarts go, by the minute of the day, which may be past midnight. */
@@ -147,12 +158,12 @@ public record Nightly(List<Slot> slots, List<String> clashes, List<String> leftO
         slots.add(new Slot(r.endpoint(), r.name(), time(at), time(at + r.minutes()), changed));
     }
 
-    private static Optional<String> clash(Restart r, int at, List<Span> taken) {
+    private static Optional<String> clash(Restart r, int at, List<Span> taken, DateStyle style) {
         return around(at, at + r.minutes() + MARGIN_MINUTES, "").stream()
                 .flatMap(part -> meets(taken, part.from(), part.until()).stream())
                 .findFirst()
-                .map(s -> r.name() + " at " + time(at) + ": " + s.what() + " from " + time(s.from()) + " to "
-                        + time(s.until()) + ".");
+                .map(s -> r.name() + " at " + style.time(time(at)) + ": " + s.what() + " from "
+                        + style.time(time(s.from())) + " to " + style.time(time(s.until())) + ".");
     }
 
     private static Optional<Span> meets(List<Span> taken, int begin, int end) {
@@ -167,8 +178,8 @@ public record Nightly(List<Slot> slots, List<String> clashes, List<String> leftO
     }
 
     /** The local hours that the coming clock changes skip or repeat (IANA time zone data). */
-    private static List<Busy> changes(SiteClock clock) {
-        var found = new ArrayList<Busy>();
+    private static List<Change> changes(SiteClock clock) {
+        var found = new ArrayList<Change>();
         var end = clock.now().plus(DAYS_AHEAD, ChronoUnit.DAYS);
         var rules = clock.zone().getRules();
         ZoneOffsetTransition next = rules.nextTransition(clock.now());
@@ -178,14 +189,8 @@ public record Nightly(List<Slot> slots, List<String> clashes, List<String> leftO
             LocalDateTime a = next.getDateTimeBefore(), b = next.getDateTimeAfter();
             found.add(
                     next.isGap()
-                            ? new Busy(
-                                    a.toLocalTime(),
-                                    b.toLocalTime(),
-                                    "the clock skips this hour on " + clock.day(a.toLocalDate()))
-                            : new Busy(
-                                    b.toLocalTime(),
-                                    a.toLocalTime(),
-                                    "the clock repeats this hour on " + clock.day(b.toLocalDate())));
+                            ? new Change(a.toLocalTime(), b.toLocalTime(), "skips", a.toLocalDate())
+                            : new Change(b.toLocalTime(), a.toLocalTime(), "repeats", b.toLocalDate()));
             next = rules.nextTransition(next.getInstant());
         }
         return found;

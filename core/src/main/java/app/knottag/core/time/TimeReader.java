@@ -30,9 +30,9 @@ public final class TimeReader {
     public enum Form {
         DAY("day"),
         TIME("time of day"),
-        MOMENT("day and time"),
+        MOMENT("day with a time"),
         /** What a clock shows, which may be any year. */
-        SHOWN("day and time");
+        SHOWN("day with a time");
 
         private final String words;
 
@@ -58,11 +58,12 @@ public final class TimeReader {
             Pattern.compile("([a-z]{3,9})\\.? *(\\d{1,2})(?:st|nd|rd|th)?,? *(\\d{4})");
 
     private static final String FULL = "(\\d{1,2}) ?[:.h] ?(\\d{2})(?:[:.](\\d{2}))?(?: ?h| ?uhr)?( ?[ap]\\.?m\\.?)?";
+    private static final String CLOCK = FULL + "|\\d{1,2} ?(?:h|uhr|[ap]\\.?m\\.?)";
     private static final Pattern TIME = Pattern.compile(FULL);
     private static final Pattern HOUR = Pattern.compile("(\\d{1,2})(?: ?h| ?uhr)?( ?[ap]\\.?m\\.?)?");
     private static final Pattern FOUR = Pattern.compile("(\\d{2})(\\d{2})");
-    private static final Pattern TIME_LAST = Pattern.compile("(.+?)(?:[ ,]+|t)(" + FULL + ")");
-    private static final Pattern TIME_FIRST = Pattern.compile("(" + FULL + ")[ ,]+(.+)");
+    private static final Pattern TIME_LAST = Pattern.compile("(.+?)(?:[ ,]+|t)(" + CLOCK + ")");
+    private static final Pattern TIME_FIRST = Pattern.compile("(" + CLOCK + ")[ ,]+(.+)");
 
     private TimeReader() {}
 
@@ -98,7 +99,7 @@ public final class TimeReader {
             DateStyle style) {
         if (found.isEmpty())
             return refused(Finding.of(
-                    Code.UNREADABLE, "“" + text.strip() + "” is no " + form.words + ". " + like(form, style)));
+                    Code.UNREADABLE, "“" + text.strip() + "” is not a " + form.words + ". " + like(form, style)));
         if (found.size() > 1)
             return refused(Finding.of(Code.UNREADABLE, "Which is the day here, and which the month?")
                     .withCandidates(found.stream().map(written).toList()));

@@ -50,7 +50,8 @@ class NightlyTest {
                         "Till 3 at 02:30: the clock skips this hour on 2027-03-28 from 02:00 to 03:00.");
         assertThat(plan.changes())
                 .containsExactly(
-                        "the clock skips this hour on 2027-03-28", "the clock repeats this hour on 2027-10-31");
+                        "the clock skips 02:00 to 03:00 on 2027-03-28",
+                        "the clock repeats 02:00 to 03:00 on 2027-10-31");
     }
 
     @DisplayName("A zone without clock changes keeps no hour clear; a night too short says who has no place")
@@ -107,10 +108,10 @@ class NightlyTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "Africa/Cairo     | the clock repeats this hour on 2027-10-28 | 23:00",
-                "America/Santiago | the clock repeats this hour on 2027-04-03 | 23:00",
-                "Asia/Beirut      | the clock repeats this hour on 2027-10-30 | 23:00",
-                "Europe/Berlin    | the clock repeats this hour on 2027-10-31 | 02:00",
+                "Africa/Cairo     | the clock repeats 23:00 to 00:00 on 2027-10-28 | 23:00",
+                "America/Santiago | the clock repeats 23:00 to 00:00 on 2027-04-03 | 23:00",
+                "Asia/Beirut      | the clock repeats 23:00 to 00:00 on 2027-10-30 | 23:00",
+                "Europe/Berlin    | the clock repeats 02:00 to 03:00 on 2027-10-31 | 02:00",
             })
     void repeatedHour(String zone, String change, LocalTime from) {
         // Judged by the clock itself: that hour of that day has two instants.

@@ -48,13 +48,13 @@ class TimeReaderTest {
                 "WORDS       | Dec 5, 2026              | 2026-12-05",
                 "WORDS       | 5. dec 2026              | 2026-12-05",
                 "WORDS       | 5 Sept 2026              | 2026-09-05",
-                "WORDS       | 5 Ju 2026                | “5 Ju 2026” is no day. Type it as 29 Mar 2026.",
-                "WORDS       | 5 Foo 2026               | “5 Foo 2026” is no day. Type it as 29 Mar 2026.",
+                "WORDS       | 5 Ju 2026                | “5 Ju 2026” is not a day. Type it as 29 Mar 2026.",
+                "WORDS       | 5 Foo 2026               | “5 Foo 2026” is not a day. Type it as 29 Mar 2026.",
                 "WORDS       | 29 Feb 2027              | There is no day 29 in February 2027.",
                 "WORDS       | 29 Feb 2028              | 2028-02-29",
                 "WORDS       | ５．１２．２０２６             | 2026-12-05",
-                "WORDS       | 5.12.                    | “5.12.” is no day. Type it as 29 Mar 2026.",
-                "WORDS       | tomorrow                 | “tomorrow” is no day. Type it as 29 Mar 2026.",
+                "WORDS       | 5.12.                    | “5.12.” is not a day. Type it as 29 Mar 2026.",
+                "WORDS       | tomorrow                 | “tomorrow” is not a day. Type it as 29 Mar 2026.",
                 "WORDS       | 1999-12-31               | A day from 2000 to 2099 is wanted.",
                 "WORDS       | 2100-01-01               | A day from 2000 to 2099 is wanted.",
                 "WORDS       | 0000-01-01               | A day from 2000 to 2099 is wanted.",
@@ -84,8 +84,8 @@ class TimeReaderTest {
                 "13 pm      | There is no 13 pm.",
                 "24:30      | There is no hour 24 in a day.",
                 "22:60      | There is no minute 60 in an hour.",
-                "930        | “930” is no time of day. Type it as 14:05.",
-                "noon       | “noon” is no time of day. Type it as 14:05.",
+                "930        | “930” is not a time of day. Type it as 14:05.",
+                "noon       | “noon” is not a time of day. Type it as 14:05.",
             })
     void times(String text, String said) {
         assertThat(said(TimeReader.read(text, Form.TIME, DateStyle.PERIODS))).isEqualTo(said);
@@ -102,10 +102,12 @@ class TimeReaderTest {
                 "WORDS       | 14:05 29.03.2026       | 2026-03-29T14:05",
                 "MONTH_FIRST | 3/29/2026 2:05 PM      | 2026-03-29T14:05",
                 "MONTH_FIRST | 3/4/2026 2:05:30 pm    | 2026-03-04T14:05:30",
+                "PERIODS     | 29.3.2026 9 Uhr        | 2026-03-29T09:00",
+                "MONTH_FIRST | 3/29/2026 9pm          | 2026-03-29T21:00",
                 "SLASHES     | Sun 29/03/2026 14.05   | 2026-03-29T14:05",
                 "YEAR_FIRST  | 3/4/2026 14:05         | 2026-04-03, 14:05 or 2026-03-04, 14:05",
-                "PERIODS     | 29.03.2026             | “29.03.2026” is no day and time. Type it as 29.03.2026, 14:05.",
-                "PERIODS     | 29.03.2026 9           | “29.03.2026 9” is no day and time. Type it as 29.03.2026, 14:05.",
+                "PERIODS     | 29.03.2026             | “29.03.2026” is not a day with a time. Type it as 29.03.2026, 14:05.",
+                "PERIODS     | 29.03.2026 9           | “29.03.2026 9” is not a day with a time. Type it as 29.03.2026, 14:05.",
                 "PERIODS     | 29.03.2026 24:00       | There is no 24:00 of a day here: say 0:00 of the next one.",
             })
     void moments(DateStyle style, String text, String said) {
