@@ -12,7 +12,7 @@ seconds() { sed -n 's/.*process running for \([0-9.]*\)).*/\1/p' "$DATA/web/serv
 middle() { sort -n | sed -n "$((RUNS / 2 + 1))p"; }
 bare() {
   : >"$DATA/web/server.log"
-  setsid java -Xmx640m -XX:TieredStopAtLevel=1 -XX:+UseSerialGC -Dknot-tag.bare=yes -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.BareApp --server.port="$PORT" \
+  setsid java -Xmx640m -XX:+UseSerialGC -Dknot-tag.bare=yes -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.BareApp --server.port="$PORT" \
     --spring.datasource.url="jdbc:postgresql://127.0.0.1:$PG_PORT/bare" --spring.datasource.username=knot_owner --spring.datasource.password="$OWNER" \
     --spring.session.jdbc.initialize-schema=always >"$DATA/web/server.log" 2>&1 </dev/null &
   echo $! >"$DATA/run/server.pid"; wait_line server "$DATA/web/server.log" 'KNOT ready' 120

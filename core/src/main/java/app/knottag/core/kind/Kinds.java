@@ -48,9 +48,19 @@ public final class Kinds {
 
     /** Reads all shipped kinds. */
     public static Kinds shipped() {
+        return of(readShipped());
+    }
+
+    /** Returns kinds that hold these, in this order. */
+    public static Kinds of(List<Kind> all) {
         var kinds = new Kinds();
-        for (String id : SHIPPED) kinds.add(read(shippedText(id), id + ".yaml"));
+        all.forEach(kinds::add);
         return kinds;
+    }
+
+    /** Reads the files of all shipped kinds. */
+    public static List<Kind> readShipped() {
+        return SHIPPED.stream().map(id -> read(shippedText(id), id + ".yaml")).toList();
     }
 
     /** Returns the file of a shipped kind. */

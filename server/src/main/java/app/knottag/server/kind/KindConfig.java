@@ -1,6 +1,9 @@
 package app.knottag.server.kind;
 
+import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
 import org.springframework.boot.sql.init.dependency.DependsOnDatabaseInitialization;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -9,10 +12,13 @@ import org.springframework.context.annotation.Configuration;
 @Configuration
 class KindConfig {
 
+    /** They are read while everything else starts. */
+    private static final CompletableFuture<List<Kind>> SHIPPED = CompletableFuture.supplyAsync(Kinds::readShipped);
+
     @Bean
     @DependsOnDatabaseInitialization
     Kinds kinds(KindFileStore store) {
-        var kinds = Kinds.shipped();
+        var kinds = Kinds.of(SHIPPED.join());
         new KindBook.Shelf(store, kinds).fill();
         return kinds;
     }
