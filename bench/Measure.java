@@ -30,6 +30,7 @@ public class Measure {
             long site = fill(db);
             compare("list, first page of 500", "/api/sites/" + site + "/endpoints", db,
                     COLUMNS + "where e.site_id = " + site + " and e.retired_at is null and (e.address, e.id) > ('0.0.0.0'::inet, 0) order by e.address, e.id limit 500");
+            whole(db);
             for (String piece : new String[] {"53:0a:1f", "10.96.77.9", "serial-049", "counter 31", "no such thing"})
                 compare("finder, “" + piece + "”", "/api/find?siteId=" + site + "&q=" + URLEncoder.encode(piece, StandardCharsets.UTF_8), db,
                         COLUMNS + "where e.retired_at is null and e.finder like '%" + piece + "%' order by (e.site_id = " + site + ") desc, e.address, e.id limit 12");
@@ -83,6 +84,53 @@ public class Measure {
                 insert into endpoint (site_id, segment_id, kind, kind_version, name, address, tag_code, station, knot)
                 select s.site_id, s.id, 'label-printer', 1, 'Printer ' || n, '10.40.0.2'::inet + n * 13, 'FIVE-L' || n || '-X', 'REGISTER', 'OPEN'
                 from generate_series(1, 5000) n, (select s.site_id, s.id from segment s join site t on t.id = s.site_id where t.code = 'FIVE') s""");
+        String five = "(select id from site where code = 'FIVE')";
+        statement.execute("insert into place (site_id, name, walk) select " + five + ", 'Room ' || n, n from generate_series(1, 250) n");
+        statement.execute("insert into gear (site_id, name, type) select " + five + ", 'Switch ' || n, 'SWITCH' from generate_series(1, 110) n");
+        statement.execute("insert into port (site_id, gear_id, number) select g.site_id, g.id, n from gear g, generate_series(1, 48) n where g.site_id = " + five);
+        statement.execute("""
+                with p as (select id, row_number() over (order by id) n from port where site_id = %1$s),
+                    r as (select id, row_number() over (order by id) n from place where site_id = %1$s)
+                insert into outlet (site_id, name, place_id, state, port_id)
+                select %1$s, 'F-' || p.n, r.id, 'PATCHED', p.id from p join r on r.n = 1 + p.n %% 250 where p.n <= 5200""".formatted(five));
+        statement.execute("""
+                with o as (select id, place_id, port_id, row_number() over (order by id) n from outlet where site_id = %1$s),
+                    e as (select id, row_number() over (order by id) n from endpoint where site_id = %1$s)
+                update endpoint set outlet_id = o.id, place_id = o.place_id, port_id = o.port_id from o join e on e.n = o.n where endpoint.id = e.id""".formatted(five));
+        statement.execute("insert into interface (endpoint_id, site_id, mac) select id, site_id, ('0000530b' || lpad(to_hex(id %% 65536), 4, '0'))::macaddr from endpoint where site_id = %s".formatted(five));
+        statement.execute("""
+                insert into registry (site_id, name, type, rules)
+                select %s, 'List ' || n, (array['RESERVATIONS', 'ACCESS_LIST', 'PORTAL', 'ACCESS_LIST', 'SERVICE'])[n],
+                    '{"naming":"WORDS","longestName":40,"ownerNeeded":false,"sharing":"NONE","most":0,"lifetime":null,"restart":true,"facts":["MAC","NAME","ADDRESS"],"models":[],"waitsFor":"","leadDays":0,"form":"CSV"}'
+                from generate_series(1, 5) n""".formatted(five));
+        statement.execute("""
+                insert into registration (registry_id, site_id, endpoint_id, name, mac, address, asked_at, entered_at)
+                select r.id, r.site_id, e.id, e.name, i.mac, e.address, now() - interval '2 days', now() - interval '1 day'
+                from registry r join endpoint e on e.site_id = r.site_id join interface i on i.endpoint_id = e.id
+                where r.site_id = %s and (e.id + r.id) %% 3 <> 0""".formatted(five));
+    }
+
+    /** A site of 5 000 with all its cords and entries, each page that shows the whole of it asked over HTTP. */
+    private static void whole(Connection db) throws Exception {
+        long site = number(db, "select id from site where code = 'FIVE'"), segment = number(db, "select s.id from segment s join site t on t.id = s.site_id where t.code = 'FIVE'");
+        long registry = number(db, "select min(r.id) from registry r join site t on t.id = r.site_id where t.code = 'FIVE'");
+        String at = "/api/sites/" + site;
+        for (String path : new String[] {"/conflicts", "/segments/" + segment + "/tape", "/growth", "/wiring", "/registries", "/due", "/reminders.ics", "/clean-up", "/board", "/stations", "/proposal?kind=label-printer&segmentId=" + segment})
+            row5(path.replaceAll("segments/\\d+/|\\?.*", ""), at + path);
+        row5("/registries/…/lines", "/api/registries/" + registry + "/lines");
+    }
+
+    private static void row5(String what, String path) throws Exception {
+        var sizes = new int[1];
+        double millis = median(() -> sizes[0] = send("GET", path, "").length(), 3, 9);
+        System.out.printf("| %-38s | %9.2f ms | wanted < %8d ms | %,d kB |%n", "site of 5 000: " + what.substring(1), millis, 300, sizes[0] / 1000);
+    }
+
+    private static long number(Connection db, String sql) throws Exception {
+        try (var statement = db.createStatement(); var result = statement.executeQuery(sql)) {
+            result.next();
+            return result.getLong(1);
+        }
     }
 
     private static void compare(String what, String path, Connection db, String sql) throws Exception {
@@ -106,14 +154,18 @@ public class Measure {
     }
 
     private static double median(Callable<?> work) throws Exception {
-        for (int i = 0; i < WARM; i++) work.call();
-        long[] nanos = new long[ROUNDS];
-        for (int i = 0; i < ROUNDS; i++) {
+        return median(work, WARM, ROUNDS);
+    }
+
+    private static double median(Callable<?> work, int warm, int rounds) throws Exception {
+        for (int i = 0; i < warm; i++) work.call();
+        long[] nanos = new long[rounds];
+        for (int i = 0; i < rounds; i++) {
             long start = System.nanoTime();
             work.call();
             nanos[i] = System.nanoTime() - start;
         }
         Arrays.sort(nanos);
-        return nanos[ROUNDS / 2] / 1e6;
+        return nanos[rounds / 2] / 1e6;
     }
 }

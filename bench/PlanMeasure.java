@@ -25,7 +25,10 @@ import app.knottag.core.register.RegistryReader;
 import app.knottag.core.register.Unit;
 import app.knottag.core.series.Series;
 import java.time.Duration;
+import app.knottag.core.time.DateStyle;
+import app.knottag.core.time.SiteClock;
 import java.time.Instant;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -39,11 +42,12 @@ public class PlanMeasure {
     private static final int WARM = 40;
     private static final int ROUNDS = 101;
     private static final Instant NOW = Instant.parse("2026-11-24T10:00:00Z");
+    private static final SiteClock CLOCK = new SiteClock(NOW, ZoneOffset.UTC, DateStyle.WORDS);
 
     public static void main(String[] args) {
         var site = site(2_000);
-        int found = SiteCheck.conflicts(site, NOW).size();
-        row("site of 2 000 endpoints, checked whole", median(() -> SiteCheck.conflicts(site, NOW)), 50, found + " conflicts and risks found");
+        int found = SiteCheck.conflicts(site, CLOCK).size();
+        row("site of 2 000 endpoints, checked whole", median(() -> SiteCheck.conflicts(site, CLOCK)), 50, found + " conflicts and risks found");
         var shop = new Segment(Ipv4Prefix.parse("10.60.0.0/22"), Optional.of(a("10.60.0.1")), List.of(new Pool(a("10.60.1.0"), a("10.60.1.199"))));
         var living = new HashMap<Ipv4Address, String>();
         for (int n = 0; n < 120; n++) living.put(a("10.60.0.20").plus(n * 3L), "L" + n);

@@ -5,8 +5,7 @@ PORT="$(free_port 8900)"; RUNS=5
 say "Measuring on $(nproc) cores; durable PostgreSQL settings" >&2
 pg_start ''
 PGPASSWORD="$ADMIN" "$(pg_bin)/psql" -q -h 127.0.0.1 -p "$PG_PORT" -U knot_admin -d postgres -c 'create database bare owner knot_owner' >/dev/null
-mkdir -p "$HERE/target/bench"
-javac -parameters -cp "$HERE/server/target/app/lib/*" -d "$HERE/target/bench" "$HERE"/bench/*.java || die "the measuring programs do not compile"
+bench_programs
 
 seconds() { sed -n 's/.*process running for \([0-9.]*\)).*/\1/p' "$DATA/web/server.log" | tail -n 1; }
 middle() { sort -n | sed -n "$((RUNS / 2 + 1))p"; }

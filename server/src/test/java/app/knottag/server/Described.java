@@ -5,9 +5,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.networknt.schema.Schema;
 import com.networknt.schema.SchemaRegistry;
 import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import tools.jackson.databind.JsonNode;
@@ -31,32 +33,42 @@ final class Described {
     private static JsonNode read() {
         try {
             return JSON.readTree(Files.readString(Path.of("../docs/openapi.json")));
-        } catch (java.io.IOException e) {
+        } catch (IOException e) {
             throw new ExceptionInInitializerError(e);
         }
     }
 
-    /** Checks one exchange that went well. */
-    static void check(String method, String path, String type, byte[] sent, Api.Answer answer) {
+    private record Operation(String name, JsonNode node) {}
+
+    private static Operation operation(String method, String path) {
         String plain = path.replaceFirst("\\?.*", "");
-        if (!plain.startsWith("/api/") || plain.equals("/api/openapi")) return;
         var template = template(plain);
-        var operation = template.map(
-                        t -> API.at("/paths/" + t.replace("~", "~0").replace("/", "~1") + "/" + method.toLowerCase()))
+        var node = template.map(t -> API.at(
+                        "/paths/" + t.replace("~", "~0").replace("/", "~1") + "/" + method.toLowerCase(Locale.ROOT)))
                 .filter(JsonNode::isObject);
-        assertThat(operation).as("%s %s is described", method, plain).isPresent();
-        String name = method + " " + template.orElseThrow();
-        var asked = operation.get().at("/requestBody/content/application~1json/schema");
-        if (sent.length > 0 && type.startsWith("application/json") && asked.isObject())
-            holds(name + " asks", asked, new String(sent, StandardCharsets.UTF_8));
-        var response = operation.get().path("responses").path("" + answer.status());
+        assertThat(node).as("%s %s is described", method, plain).isPresent();
+        return new Operation(method + " " + template.orElseThrow(), node.get());
+    }
+
+    /** Checks what was sent and taken. */
+    static void asks(String method, String path, String type, byte[] sent) {
+        var operation = operation(method, path);
+        var schema = operation.node().at("/requestBody/content/application~1json/schema");
+        if (sent.length > 0 && type.startsWith("application/json") && schema.isObject())
+            holds(operation.name() + " asks", schema, new String(sent, StandardCharsets.UTF_8));
+    }
+
+    /** Checks what was answered. */
+    static void answers(String method, String path, Api.Answer answer) {
+        var operation = operation(method, path);
+        var response = operation.node().path("responses").path("" + answer.status());
         assertThat(response.isObject())
-                .as("%s answers %d as described", name, answer.status())
+                .as("%s answers %d as described", operation.name(), answer.status())
                 .isTrue();
-        String answers = answer.response().headers().firstValue("Content-Type").orElse("");
-        var told = response.path("content").path("application/json").path("schema");
-        if (answers.startsWith("application/json") && told.isObject())
-            holds(name + " " + answer.status(), told, answer.body());
+        String type = answer.response().headers().firstValue("Content-Type").orElse("");
+        var schema = response.path("content").path("application/json").path("schema");
+        if (type.startsWith("application/json") && schema.isObject())
+            holds(operation.name() + " " + answer.status(), schema, answer.body());
     }
 
     private static Optional<String> template(String path) {

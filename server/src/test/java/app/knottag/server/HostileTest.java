@@ -120,7 +120,7 @@ class HostileTest {
         for (int i = 0; i < COUNT && faults.size() < 40; i++) {
             var op = operations.get(i % operations.size());
             var caller = pick(List.of(lead, lead, lead, technician, technician, office, nobody));
-            caller.described = false;
+            caller.meansWell = false;
             caller.ifMatch = random.nextInt(4) == 0
                     ? pick(List.of("\"0\"", "*", "x", "\"99999999999\"", "W/\"1\""))
                     : version(op);

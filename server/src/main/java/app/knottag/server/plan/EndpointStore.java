@@ -5,12 +5,9 @@ import app.knottag.core.hardware.Mac;
 import java.time.Instant;
 import java.util.List;
 import java.util.Set;
-import org.apache.ibatis.annotations.Arg;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Param;
-import org.apache.ibatis.annotations.ResultMap;
-import org.apache.ibatis.annotations.Results;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
@@ -124,23 +121,6 @@ public interface EndpointStore {
     @Select(ROW + "where e.site_id = #{siteId} and e.retired_at is null order by e.address nulls last, e.id")
     List<Row> all(long siteId);
 
-    // Spelled out, because finding the columns by name again for every row takes most of the time of a long list.
-    @Results(id = "line")
-    @Arg(column = "id", name = "id", javaType = long.class)
-    @Arg(column = "site_id", name = "siteId", javaType = long.class)
-    @Arg(column = "name", name = "name", javaType = String.class)
-    @Arg(column = "kind", name = "kind", javaType = String.class)
-    @Arg(column = "address", name = "address", javaType = Ipv4Address.class)
-    @Arg(column = "host", name = "host", javaType = Long.class)
-    @Arg(column = "segment_id", name = "segmentId", javaType = Long.class)
-    @Arg(column = "mac", name = "mac", javaType = Mac.class)
-    @Arg(column = "serial", name = "serial", javaType = String.class)
-    @Arg(column = "place", name = "place", javaType = String.class)
-    @Arg(column = "outlet", name = "outlet", javaType = String.class)
-    @Arg(column = "switch_port", name = "switchPort", javaType = String.class)
-    @Arg(column = "tag_code", name = "tagCode", javaType = String.class)
-    @Arg(column = "station", name = "station", javaType = String.class)
-    @Arg(column = "knot", name = "knot", javaType = String.class)
     @Select(LINE + """
             where e.site_id = #{siteId} and e.retired_at is null
             and (e.address, e.id) > (coalesce(#{afterAddress}, '0.0.0.0'::inet), #{afterId})
@@ -151,11 +131,9 @@ public interface EndpointStore {
             @Param("afterId") long afterId,
             @Param("limit") int limit);
 
-    @ResultMap("line")
     @Select(LINE + "where e.site_id = #{siteId} and e.retired_at is null and e.address is null order by e.id limit 200")
     List<EndpointLine> withoutAddress(long siteId);
 
-    @ResultMap("line")
     @Select(LINE + """
             where e.retired_at is null and e.finder like #{pattern} escape '\\' order by (e.site_id = #{siteId}) desc, e.address, e.id limit 12""")
     List<EndpointLine> search(@Param("siteId") long siteId, @Param("pattern") String pattern);

@@ -6,6 +6,7 @@ import app.knottag.core.time.TimeReader.Form;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
 /** Days and times that somebody typed, as the site writes them or as in ISO 8601. */
@@ -35,7 +36,7 @@ public final class Dates {
             String meant = String.join(" or ", finding.candidates());
             return Problem.field(
                     field,
-                    "bad-" + form.name().toLowerCase(java.util.Locale.ROOT),
+                    "bad-" + form.name().toLowerCase(Locale.ROOT),
                     finding.message() + (meant.isEmpty() ? "" : " Type " + meant + "."));
         });
     }
