@@ -134,6 +134,7 @@ class Calendars {
     private String calendar(long siteId) {
         var site = sites.site(siteId);
         var zone = shown.clock(siteId).zone();
+        var held = housekeeping.site(siteId);
         var calendar = new Calendar();
         calendar.add(new ProdId("-//Knot Tag//Register//EN"));
         calendar.add(ImmutableVersion.VERSION_2_0);
@@ -142,8 +143,8 @@ class Calendars {
         // Calendars that do not know the zone by its name need its rules.
         var rules = TimeZoneRegistryFactory.getInstance().createRegistry().getTimeZone(zone.getId());
         if (rules != null) calendar.add(rules.getVTimeZone());
-        for (var r : housekeeping.reminders(siteId)) calendar.add(event(r, site.code(), zone));
-        for (var o : housekeeping.leadTimes(siteId).items())
+        for (var r : housekeeping.reminders(held)) calendar.add(event(r, site.code(), zone));
+        for (var o : housekeeping.leadTimes(held).items())
             o.by().filter(d -> !o.item().done()).ifPresent(d -> calendar.add(order(o, d, site.code())));
         return CalendarText.fold(calendar.toString());
     }

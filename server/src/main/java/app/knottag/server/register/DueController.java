@@ -109,10 +109,11 @@ class DueController {
         var zone = shown.clock(siteId).zone();
         var now = clock.instant();
         var rows = store.of(siteId);
-        LeadTimes plan = housekeeping.leadTimes(siteId);
+        var site = housekeeping.site(siteId);
+        LeadTimes plan = housekeeping.leadTimes(site);
         var visit = store.visit(siteId);
         return new DueView(
-                housekeeping.reminders(siteId).stream()
+                housekeeping.reminders(site).stream()
                         .map(r -> item(r, r.due(now, zone)))
                         .toList(),
                 plan.items().stream()

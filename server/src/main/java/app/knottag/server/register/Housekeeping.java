@@ -68,9 +68,13 @@ public class Housekeeping {
                 .siteId();
     }
 
+    /** Returns all that registrations of a site are about, loaded once for what is asked of it. */
+    RegistryBook.Site site(long siteId) {
+        return book.site(siteId);
+    }
+
     /** Returns everything to do about registrations, soonest first. */
-    List<Reminder> reminders(long siteId) {
-        var site = book.site(siteId);
+    List<Reminder> reminders(RegistryBook.Site site) {
         var subjects = new ArrayList<Subject>();
         for (var row : site.rows()) {
             var registry = site.registries().get(row.registryId());
@@ -84,7 +88,7 @@ public class Housekeeping {
             for (var unit : site.units().values())
                 if (registry.wants(unit) && site.row(registry.id(), unit.id()).isEmpty())
                     missing.add(new Missing(registry, unit));
-        return Reminders.of(subjects, missing, shown.clock(siteId));
+        return Reminders.of(subjects, missing, shown.clock(site.id()));
     }
 
     List<CleanUp.Item> cleanUp(long siteId) {
@@ -124,10 +128,14 @@ public class Housekeeping {
 
     /** Works backwards from the visit: what must be ordered or asked for by when. */
     LeadTimes leadTimes(long siteId) {
+        return leadTimes(book.site(siteId));
+    }
+
+    LeadTimes leadTimes(RegistryBook.Site site) {
+        long siteId = site.id();
         var items = new ArrayList<LeadTimes.Item>();
         for (PrerequisiteRow p : prerequisites.of(siteId))
             items.add(new LeadTimes.Item(p.name(), p.who(), p.days(), p.after(), p.doneAt() != null));
-        var site = book.site(siteId);
         for (var registry : site.registries().values()) {
             if (registry.rules().leadDays() == 0) continue;
             long open = site.units().values().stream()

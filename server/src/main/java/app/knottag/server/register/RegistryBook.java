@@ -55,13 +55,15 @@ public class RegistryBook {
 
     /** Everything of one site that registrations are about. */
     public record Site(
+            long id,
             Map<Long, Registry> registries,
             List<RegistrationRow> rows,
             Map<Long, Unit> units,
             Map<Place, RegistrationRow> living) {
 
-        Site(Map<Long, Registry> registries, List<RegistrationRow> rows, Map<Long, Unit> units) {
+        Site(long id, Map<Long, Registry> registries, List<RegistrationRow> rows, Map<Long, Unit> units) {
             this(
+                    id,
                     registries,
                     rows,
                     units,
@@ -86,6 +88,7 @@ public class RegistryBook {
 
     public Site site(long siteId) {
         return new Site(
+                siteId,
                 store.registries(siteId).stream()
                         .map(this::plain)
                         .sorted(Comparator.comparing(Registry::type))

@@ -24,7 +24,6 @@ import java.security.Principal;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -127,18 +126,11 @@ class RegistryController {
         sites.site(siteId);
         var site = book.site(siteId);
         return site.registries().values().stream()
-                .map(r -> view(r, shown.lines(site, r)))
+                .map(r -> view(r, shown.counts(site, r)))
                 .toList();
     }
 
-    private RegistryView view(Registry r, List<RegistryLine> lines) {
-        var counts = new EnumMap<State, Long>(State.class);
-        for (var state : State.values())
-            counts.put(
-                    state,
-                    lines.stream()
-                            .filter(l -> l.state() == state && l.endedAt() == null)
-                            .count());
+    private RegistryView view(Registry r, RegistryLines.Counts counts) {
         var last = Optional.ofNullable(store.lastHandOver(r.id()));
         return new RegistryView(
                 r.id(),
@@ -150,8 +142,8 @@ class RegistryController {
                 r.kinds(),
                 r.rules(),
                 r.rules().lifetime().map(Object::toString).orElse(""),
-                counts,
-                (int) lines.stream().filter(l -> !l.stale().isEmpty()).count(),
+                counts.states(),
+                counts.toCorrect(),
                 last.map(h -> h.at()).orElse(null),
                 last.map(h -> h.by()).orElse(null));
     }

@@ -19,9 +19,11 @@ import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
@@ -94,6 +96,31 @@ class RegistryLines {
         return sites.clock(siteId);
     }
 
+    /** How many units stand how in a registry, and how many entries hold something old. */
+    record Counts(Map<Registration.State, Long> states, int toCorrect) {}
+
+    /** Counts what {@link #lines} lists, without judging what is missing. */
+    Counts counts(RegistryBook.Site site, Registry registry) {
+        var now = clock.instant();
+        var states = new EnumMap<Registration.State, Long>(Registration.State.class);
+        for (var state : Registration.State.values()) states.put(state, 0L);
+        int toCorrect = 0;
+        for (var row : site.rows()) {
+            var unit = site.units().get(row.endpointId());
+            if (row.registryId() != registry.id() || unit == null || row.endedAt() != null) continue;
+            var registration = RegistryBook.plain(row);
+            states.merge(registration.standing(registry.rules(), now).state(), 1L, Long::sum);
+            var truth = registry.truth(unit, registration.held());
+            if (!registration.stale(registry.rules(), truth).isEmpty()) toCorrect++;
+        }
+        long missing = site.units().values().stream()
+                .filter(u ->
+                        registry.wants(u) && site.row(registry.id(), u.id()).isEmpty())
+                .count();
+        states.merge(Registration.State.TO_REGISTER, missing, Long::sum);
+        return new Counts(states, toCorrect);
+    }
+
     /** Returns every unit that stands in a registry or should, in the order of what needs doing. */
     List<RegistryLine> lines(RegistryBook.Site site, Registry registry) {
         return lines(site, registry, u -> true);
@@ -101,13 +128,14 @@ class RegistryLines {
 
     /** Returns the same of some units only. */
     List<RegistryLine> lines(RegistryBook.Site site, Registry registry, Predicate<Unit> some) {
+        var here = clock(site.id());
         var judge = judge(site, registry);
         var lines = new ArrayList<RegistryLine>();
         var there = new HashSet<Long>();
         for (var row : site.rows()) {
             var unit = site.units().get(row.endpointId());
             if (row.registryId() != registry.id() || unit == null || !some.test(unit)) continue;
-            lines.add(line(registry, row, unit));
+            lines.add(line(registry, row, unit, here));
             if (row.endedAt() == null) there.add(unit.id());
         }
         for (var unit : site.units().values())
@@ -127,10 +155,14 @@ class RegistryLines {
     /** Returns one entry as it stands, also that of a retired unit. */
     RegistryLine view(long id) {
         var row = get(id);
-        return line(book.plain(registry(row.registryId())), row, book.unit(endpoints.find(row.endpointId())));
+        return line(
+                book.plain(registry(row.registryId())),
+                row,
+                book.unit(endpoints.find(row.endpointId())),
+                clock(row.siteId()));
     }
 
-    RegistryLine line(Registry registry, RegistrationRow row, Unit unit) {
+    RegistryLine line(Registry registry, RegistrationRow row, Unit unit, SiteClock here) {
         var registration = RegistryBook.plain(row);
         var truth = registry.truth(unit, registration.held());
         var standing = registration.standing(registry.rules(), clock.instant());
@@ -167,7 +199,7 @@ class RegistryLines {
                 row.askedAt(),
                 row.enteredAt(),
                 row.endsAt(),
-                row.endsAt() == null ? "" : Reminders.words(row.endsAt(), clock(row.siteId())),
+                row.endsAt() == null ? "" : Reminders.words(row.endsAt(), here),
                 row.endedAt(),
                 row.version());
     }
