@@ -29,7 +29,7 @@ public class Measure {
         try (Connection db = DriverManager.getConnection(args[2], "knot_owner", args[3])) {
             long site = fill(db);
             compare("list, first page of 500", "/api/sites/" + site + "/endpoints", db,
-                    COLUMNS + "where e.site_id = " + site + " and e.retired_at is null and (e.address, e.id) > ('0.0.0.0'::inet, 0) order by e.address, e.id limit 500");
+                    COLUMNS + "where e.site_id = " + site + " and e.retired_at is null and (coalesce(e.address, '0.0.0.0'), e.id) > ('0.0.0.0'::inet, 0) order by coalesce(e.address, '0.0.0.0'), e.id limit 500");
             whole(db);
             for (String piece : new String[] {"53:0a:1f", "10.96.77.9", "serial-049", "counter 31", "no such thing"})
                 compare("finder, “" + piece + "”", "/api/find?siteId=" + site + "&q=" + URLEncoder.encode(piece, StandardCharsets.UTF_8), db,

@@ -1,5 +1,5 @@
 import { queryOptions } from '@tanstack/svelte-query';
-import { api, ok, okWithTag, Problem } from './client';
+import { api, ok, okWithTag, Problem, type Schemas } from './client';
 
 export const sessionQuery = queryOptions({
   queryKey: ['session'],
@@ -29,6 +29,8 @@ export const recipeQuery = (id: string) =>
   });
 export const sitesQuery = queryOptions({ queryKey: ['sites'], queryFn: () => ok(api.GET('/api/sites')) });
 
+/** Most that the server gives of a list at once. */
+const PAGE = 500;
 const site = (siteId: number) => ({ params: { path: { siteId } } });
 export const siteQuery = (siteId: number) =>
   queryOptions({
@@ -67,12 +69,25 @@ export const nightQuery = (siteId: number) =>
 export const endpointsQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'endpoints'],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}/endpoints', site(siteId))),
+    // All of them, page by page: a list that ends in the middle would say that the rest is not there.
+    queryFn: async ({ signal }) => {
+      const all: Schemas['EndpointLine'][] = [];
+      for (;;) {
+        const last = all.at(-1);
+        const query = { afterAddress: last?.address ?? '0.0.0.0', afterId: last?.id ?? 0, limit: PAGE };
+        const page = await ok(
+          api.GET('/api/sites/{siteId}/endpoints', { params: { path: { siteId }, query }, signal }),
+        );
+        all.push(...page);
+        if (page.length < PAGE) return all;
+      }
+    },
   });
-export const logQuery = (siteId: number) =>
+export const logQuery = (siteId: number, endpointId?: number) =>
   queryOptions({
-    queryKey: ['site', siteId, 'log'],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}/log', site(siteId))),
+    queryKey: ['site', siteId, 'log', endpointId ?? 0],
+    queryFn: () =>
+      ok(api.GET('/api/sites/{siteId}/log', { params: { path: { siteId }, query: { endpointId } } })),
   });
 
 export const conflictsQuery = (siteId: number) =>

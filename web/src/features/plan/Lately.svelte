@@ -7,10 +7,8 @@
   import { at } from '../../router';
 
   let { siteId, endpointId, most = 6 }: { siteId: number; endpointId?: number; most?: number } = $props();
-  const log = createQuery(() => logQuery(siteId));
-  const lines = $derived(
-    (log.data ?? []).filter((l) => !endpointId || l.endpointId === endpointId).slice(0, most),
-  );
+  const log = createQuery(() => logQuery(siteId, endpointId));
+  const lines = $derived((log.data ?? []).slice(0, most));
 </script>
 
 <section aria-label="What happened lately">
@@ -29,6 +27,6 @@
           <span class="quiet">by {shortName(line.person)}</span></span
         >
       </li>
-    {:else}<li class="quiet">Nothing yet.</li>{/each}
+    {:else}{#if log.data}<li class="quiet">Nothing yet.</li>{/if}{/each}
   </ol>
 </section>

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
-  import { lineQuery, runbookQuery, siteQuery, underwayQuery } from '../../api/queries';
+  import { lineQuery, runbookQuery, underwayQuery } from '../../api/queries';
   import Lately from '../plan/Lately.svelte';
   import Knot from '../../ui/Knot.svelte';
   import Loading from '../../ui/Loading.svelte';
@@ -20,7 +20,6 @@
   const client = useQueryClient();
   const e = $derived(endpoint.data);
   const latest = createQuery(() => lineQuery(e.id));
-  const site = createQuery(() => siteQuery(e.siteId));
   const book = createQuery(() => runbookQuery(e.id));
   let asking = $state(false);
   let problem = $state<Problem | null>(null);
@@ -195,9 +194,7 @@
       {/if}
     </div>
   </div>
-  {#if site.data}
-    <div class="mt-10 max-w-2xl">
-      <Lately siteId={e.siteId} endpointId={e.id} />
-    </div>
-  {/if}
+  <div class="mt-10 max-w-2xl">
+    <Lately siteId={e.siteId} endpointId={e.id} />
+  </div>
 {/if}

@@ -58,7 +58,7 @@
       <CalendarFeed {siteId} />
     </div>
     <div class="grid content-start gap-8">
-      <VisitOrders {siteId} due={due.data} {mayWork} />
+      {#key siteClock.day}<VisitOrders {siteId} due={due.data} {mayWork} />{/key}
       {#if mayWork}<GuestStay {siteId} />{/if}
     </div>
   </div>

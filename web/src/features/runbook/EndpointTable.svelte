@@ -70,6 +70,9 @@
   const sorted = $derived(
     shown.toSorted((a, b) => ORDERS[sieve.sort](a, b) || number(a.address) - number(b.address)),
   );
+  /** More rows than these take the browser long, and nobody reads them. */
+  const AT_ONCE = 500;
+  let most = $state(AT_ONCE);
   const waiting = $derived(shown.filter(wanted).length);
   const sieved = $derived(!!(text || sieve.kind || sieve.place || sieve.state));
   const COLUMNS: [Sort, string][] = $derived(
@@ -160,7 +163,7 @@
     </tr>
   </thead>
   <tbody>
-    {#each sorted as e (e.id)}
+    {#each sorted.slice(0, most) as e (e.id)}
       <tr
         class="border-b border-base-300 hover:bg-base-200 max-md:grid max-md:grid-cols-[auto_1fr] max-md:py-1 {e.id ===
         chosen
@@ -209,3 +212,10 @@
     {/each}
   </tbody>
 </table>
+{#if sorted.length > most}
+  <p class="mt-2">
+    <button class="btn btn-outline btn-primary btn-sm" onclick={() => (most += AT_ONCE)}
+      >Show {Math.min(AT_ONCE, sorted.length - most)} more of {sorted.length}</button
+    >
+  </p>
+{/if}

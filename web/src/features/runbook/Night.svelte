@@ -112,7 +112,7 @@
           <button class="btn w-fit btn-outline btn-primary btn-sm">Add these hours</button>
         </form>
       {/if}
-      <Trouble {problem} />
+      <Trouble problem={wrong('from') || wrong('until') || wrong('what') ? null : problem} />
     </section>
   </div>
 {/if}

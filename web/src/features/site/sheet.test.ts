@@ -1,6 +1,7 @@
 import { fireEvent, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { answering, show } from '../../test/answers';
+import DatesForm from './DatesForm.svelte';
 import GearForm from './GearForm.svelte';
 import OutletForm from './OutletForm.svelte';
 import PlaceForm from './PlaceForm.svelte';
@@ -30,6 +31,7 @@ const sheet = {
       name: 'Shop',
       code: 'SHP',
       zone: 'UTC',
+      dates: 'WORDS' as const,
       clientId: null,
       client: null,
       nameRule: '{site}-{kind}{number}',
@@ -80,6 +82,28 @@ describe('the forms of the site sheet', () => {
     show(PlaceForm, { sheet, row: sheet.data.places[0], done: () => undefined });
     await fireEvent.click(screen.getByRole('button', { name: 'Remove it' }));
     expect(await screen.findByText('This is still used by Till 1.')).toBeInTheDocument();
+  });
+
+  it('lets a lead choose by example how days are written, from the version that was seen', async () => {
+    const done = vi.fn();
+    const example = (style: string, text: string) => ({ style, day: '', brief: '', time: '', example: text });
+    const sent = answering({
+      'GET /api/date-styles': {
+        body: [example('WORDS', '29 Mar 2026, 14:05'), example('MONTH_FIRST', '03/29/2026, 2:05 pm')],
+      },
+      'PUT /api/sites/1/dates': { status: 204 },
+    });
+    show(DatesForm, { sheet, done });
+    await screen.findByRole('option', { name: '03/29/2026, 2:05 pm' });
+    const field = screen.getByLabelText('Days and times are written');
+    expect(field).toHaveValue('WORDS');
+    await fireEvent.change(field, { target: { value: 'MONTH_FIRST' } });
+    await fireEvent.click(screen.getByRole('button', { name: 'Keep the change' }));
+    await waitFor(() => expect(done).toHaveBeenCalled());
+    expect(sent.find((s) => s.call.startsWith('PUT'))).toMatchObject({
+      ifMatch: '"8"',
+      body: { dates: 'MONTH_FIRST' },
+    });
   });
 
   it('asks for the port only when an outlet is patched', async () => {

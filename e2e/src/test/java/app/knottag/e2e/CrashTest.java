@@ -15,6 +15,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.UUID;
@@ -90,7 +91,7 @@ class CrashTest {
         }
         start(port);
         var there = new HashMap<Long, String>();
-        for (var e : get("/api/sites/1/endpoints"))
+        for (var e : endpoints())
             assertThat(there.put(e.get("id").asLong(), e.get("name").asString()))
                     .isNull();
         assertThat(told).hasSizeGreaterThan(10 * CRASHES);
@@ -105,6 +106,19 @@ class CrashTest {
                 told.size() + " acknowledged",
                 CRASHES + " times kill -9, server and base by turns; " + refused
                         + " answers 503 meanwhile; the log's chain is whole");
+    }
+
+    /** Everything that is on record, page by page. */
+    private List<JsonNode> endpoints() throws Exception {
+        var all = new ArrayList<JsonNode>();
+        for (String after = ""; ; ) {
+            var page = get("/api/sites/1/endpoints" + after);
+            page.forEach(all::add);
+            if (page.size() < 500) return all;
+            var last = page.get(page.size() - 1);
+            after = "?afterAddress=" + last.path("address").asString("0.0.0.0") + "&afterId="
+                    + last.get("id").asLong();
+        }
     }
 
     private void start(int port) throws Exception {

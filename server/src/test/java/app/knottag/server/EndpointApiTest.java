@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.knottag.server.session.Role;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.TreeSet;
 import java.util.concurrent.CompletableFuture;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.DisplayName;
@@ -41,6 +43,34 @@ class EndpointApiTest {
         assertThat(view.get("tagCode").asString()).matches("T[A-Z]{2}-T2-[0-9A-Z]");
         assertThat(view.get("station").asString()).isEqualTo("ONBOARD");
         assertThat(view.get("standing").asString()).isEqualTo("Next: Unpack, check the seals");
+    }
+
+    @DisplayName("The list goes on page by page and leaves nobody out, with an address or without")
+    @Test
+    void theListIsWhole() {
+        long[] site = Running.site(lead);
+        String path = "/api/sites/" + site[0] + "/endpoints";
+        var added = new TreeSet<Long>();
+        for (int n = 1; n <= 7; n++) {
+            String body = n % 2 == 0
+                    ? body(site[1], "Printer " + n, "10.7.0.2" + n)
+                    : "{'segmentId':" + site[1] + ",'kind':'label-printer','name':'Printer " + n
+                            + "','method':'AUTOMATIC'}";
+            added.add(lead.post(path, body).expect(201).json().get("id").asLong());
+        }
+        for (int limit : new int[] {1, 2, 3, 500}) {
+            var seen = new ArrayList<Long>();
+            for (String after = ""; ; ) {
+                var page =
+                        lead.get(path + "?limit=" + limit + after).expect(200).json();
+                page.forEach(e -> seen.add(e.get("id").asLong()));
+                if (page.size() < limit) break;
+                var last = page.get(page.size() - 1);
+                after = "&afterAddress=" + last.path("address").asString("0.0.0.0") + "&afterId="
+                        + last.get("id").asLong();
+            }
+            assertThat(seen).as("pages of " + limit).doesNotHaveDuplicates().containsExactlyInAnyOrderElementsOf(added);
+        }
     }
 
     @Test

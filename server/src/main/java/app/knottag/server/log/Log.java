@@ -78,8 +78,12 @@ public class Log {
         @Select("""
                 select l.id, l.at, l.person, l.action, l.endpoint_id, e.name as endpoint, l.before, l.after, l.reason
                 from log_entry l left join endpoint e on e.id = l.endpoint_id
-                where l.site_id = #{siteId} and l.id < #{below} order by l.id desc limit 100""")
-        List<Row> of(@Param("siteId") long siteId, @Param("below") long below);
+                where l.site_id = #{siteId} and l.id < #{below} and (#{endpointId}::bigint is null or l.endpoint_id = #{endpointId})
+                order by l.id desc limit 100""")
+        List<Row> of(
+                @Param("siteId") long siteId,
+                @Param("endpointId") @Nullable Long endpointId,
+                @Param("below") long below);
 
         @Select("select count(*) from log_entry")
         long count();
@@ -109,8 +113,8 @@ public class Log {
         return value == null ? null : new Json(json.writeValueAsString(value));
     }
 
-    List<LogLine> lines(long siteId, long below) {
-        return entries.of(siteId, below).stream().map(this::line).toList();
+    List<LogLine> lines(long siteId, @Nullable Long endpointId, long below) {
+        return entries.of(siteId, endpointId, below).stream().map(this::line).toList();
     }
 
     private LogLine line(Row r) {

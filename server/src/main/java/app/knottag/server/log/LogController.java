@@ -21,8 +21,11 @@ class LogController {
     }
 
     @GetMapping("/api/sites/{siteId}/log")
-    List<Log.LogLine> lines(@PathVariable long siteId, @RequestParam(defaultValue = "9223372036854775807") long below) {
-        return log.lines(siteId, below);
+    List<Log.LogLine> lines(
+            @PathVariable long siteId,
+            @RequestParam(defaultValue = "9223372036854775807") long below,
+            @RequestParam(required = false) Long endpointId) {
+        return log.lines(siteId, endpointId, below);
     }
 
     @GetMapping("/api/log/check")

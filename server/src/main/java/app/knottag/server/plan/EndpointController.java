@@ -91,18 +91,14 @@ class EndpointController {
         return views;
     }
 
+    /** Those without an address come first, as if they had 0.0.0.0; the last of a page says where the next one begins. */
     @GetMapping("/api/sites/{siteId}/endpoints")
     List<EndpointStore.EndpointLine> page(
             @PathVariable long siteId,
             @RequestParam(defaultValue = "0.0.0.0") String afterAddress,
             @RequestParam(defaultValue = "0") long afterId,
             @RequestParam(defaultValue = "500") int limit) {
-        var after = Ipv4Address.parse(afterAddress);
-        int most = Math.max(1, Math.min(limit, 500));
-        var lines = new ArrayList<EndpointStore.EndpointLine>();
-        if (after.number() == 0 && afterId == 0) lines.addAll(store.withoutAddress(siteId));
-        lines.addAll(store.page(siteId, after, afterId, most));
-        return lines;
+        return store.page(siteId, Ipv4Address.parse(afterAddress), afterId, Math.max(1, Math.min(limit, 500)));
     }
 
     @GetMapping("/api/find")

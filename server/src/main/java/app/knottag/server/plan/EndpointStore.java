@@ -123,16 +123,13 @@ public interface EndpointStore {
 
     @Select(LINE + """
             where e.site_id = #{siteId} and e.retired_at is null
-            and (e.address, e.id) > (coalesce(#{afterAddress}, '0.0.0.0'::inet), #{afterId})
-            order by e.address, e.id limit #{limit}""")
+            and (coalesce(e.address, '0.0.0.0'), e.id) > (#{afterAddress}, #{afterId})
+            order by coalesce(e.address, '0.0.0.0'), e.id limit #{limit}""")
     List<EndpointLine> page(
             @Param("siteId") long siteId,
             @Param("afterAddress") Ipv4Address afterAddress,
             @Param("afterId") long afterId,
             @Param("limit") int limit);
-
-    @Select(LINE + "where e.site_id = #{siteId} and e.retired_at is null and e.address is null order by e.id limit 200")
-    List<EndpointLine> withoutAddress(long siteId);
 
     @Select(LINE + """
             where e.retired_at is null and e.finder like #{pattern} escape '\\' order by (e.site_id = #{siteId}) desc, e.address, e.id limit 12""")
