@@ -177,9 +177,10 @@
             >
           </p>
           <p class="quiet">
-            {dayTime(e.confirmedAt)}{line.signedOff ? `. ${line.signedOff.grade}.` : '.'}{failed || loose
-              ? ' It no longer holds.'
-              : ''}
+            {dayTime(e.confirmedAt)}.
+            {#if failed}A check has failed since: it no longer holds.
+            {:else if loose}Something was changed since: part of it must be seen again.
+            {:else if line.signedOff}{line.signedOff.grade}.{/if}
           </p>
         </div>
       {:else if !line.missing && !asking && mayWork}
