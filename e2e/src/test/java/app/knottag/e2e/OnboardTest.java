@@ -134,14 +134,14 @@ class OnboardTest extends InTheDemo {
         var firewall = page.locator("[data-opening=firewall-open]");
         firewall.getByText("Later, by somebody").click();
         field(page, "Who closes it").fill("Joris Teel");
-        field(page, "By which day").fill("2099-01-31");
+        field(page, "By which day").fill("31.1.2099");
         button(page, "Keep it so").click();
-        assertThat(firewall).containsText("Joris Teel closes it by 31 Jan 2099");
+        assertThat(firewall).containsText("Joris Teel closes it by 31.01.2099");
         page.keyboard().press("Escape");
         page.keyboard().press("g");
         page.keyboard().press("c");
         assertThat(page.getByText("The hand-over waits")).isVisible();
-        assertThat(page.getByText("Firewall open: Joris Teel closes it by 2099-01-31."))
+        assertThat(page.getByText("Firewall open: Joris Teel closes it by 31.01.2099."))
                 .isVisible();
         readable(page, "the hand-over waits");
     }

@@ -124,7 +124,9 @@ class RegisterTest extends InTheDemo {
         addRegistry(page, "Router list", "RESERVATIONS");
         addRegistry(page, "Switch list", "ACCESS_LIST");
         sight(page, "Labels");
-        page.getByText("Printer 1", new Page.GetByTextOptions().setExact(true)).click();
+        page.locator("main")
+                .getByText("Printer 1", new Locator.GetByTextOptions().setExact(true))
+                .click();
         for (int unit = 1; unit <= UNITS; unit++) {
             if (unit == 4) {
                 // The 5 of the label looks like an S: asked about, never guessed.
@@ -199,7 +201,9 @@ class RegisterTest extends InTheDemo {
                 .click();
         page.keyboard().press("g");
         page.keyboard().press("r");
-        page.getByText("Printer 3", new Page.GetByTextOptions().setExact(true)).click();
+        page.locator("main")
+                .getByText("Printer 3", new Locator.GetByTextOptions().setExact(true))
+                .click();
         button(page, "Replace the unit").click();
         dialog(page, "New MAC").fill(mac(3));
         dialog(page, "New serial").fill("LW-77001B");
