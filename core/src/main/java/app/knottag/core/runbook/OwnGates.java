@@ -254,7 +254,7 @@ final class OwnGates {
     private List<StepFinding> clock() {
         List<LocalDateTime> shown;
         try {
-            shown = TimeReader.moments(text(GateForm.SHOWN), around.clock().style());
+            shown = TimeReader.shown(text(GateForm.SHOWN));
         } catch (ReadingException e) {
             return finding(GateForm.SHOWN, e.getMessage(), "Look at its screen once more.");
         }

@@ -31,7 +31,7 @@ public final class TimeReader {
         DAY("day"),
         TIME("time of day"),
         MOMENT("day with a time"),
-        /** What a clock shows, which may be any year. */
+        /** What a device's clock shows: any year, and the order is the device's, which nobody here chose. */
         SHOWN("day with a time");
 
         private final String words;
@@ -47,7 +47,7 @@ public final class TimeReader {
     private static final DateTimeFormatter MONTH = DateTimeFormatter.ofPattern("MMMM yyyy", Locale.ENGLISH);
     private static final DateTimeFormatter SAID = DateTimeFormatter.ofPattern("EEEE d MMMM yyyy", Locale.ENGLISH);
 
-    private static final Pattern WEEKDAY = Pattern.compile("^(?:mon|tue|wed|thu|fri|sat|sun)[a-z]*\\.?,? +");
+    private static final Pattern WEEKDAY = Pattern.compile("^(mon|tue|wed|thu|fri|sat|sun)[a-z]*\\.?,? +");
     private static final Pattern YEAR_IN_FRONT =
             Pattern.compile("(\\d{4}) ?[-./ ] ?(\\d{1,2}) ?[-./ ] ?(\\d{1,2})\\.?");
     private static final Pattern FIGURES =
@@ -68,7 +68,8 @@ public final class TimeReader {
     private TimeReader() {}
 
     /** Returns what a text says, as in ISO 8601, or why it says nothing; days lie in 2000 to 2099. */
-    public static Reading read(String text, Form form, DateStyle style) {
+    public static Reading read(String text, Form form, DateStyle site) {
+        var style = form == Form.SHOWN ? DateStyle.YEAR_FIRST : site;
         if (text.isBlank()) return refused(Finding.of(Code.EMPTY, "Nothing was typed. " + like(form, style)));
         if (text.length() > Typed.MAX_LENGTH)
             return refused(Finding.of(Code.TOO_LONG, "That is too long. " + like(form, style)));
@@ -149,7 +150,21 @@ public final class TimeReader {
      * @throws ReadingException when it names a day that there is not
      */
     static List<LocalDate> days(String text, DateStyle style) {
-        String plain = WEEKDAY.matcher(plain(text)).replaceFirst("");
+        String plain = plain(text);
+        var weekday = WEEKDAY.matcher(plain);
+        if (!weekday.find()) return unnamed(plain, style);
+        var found = unnamed(plain.substring(weekday.end()), style);
+        var fitting = found.stream()
+                .filter(d -> d.getDayOfWeek().name().toLowerCase(Locale.ROOT).startsWith(weekday.group(1)))
+                .toList();
+        if (fitting.isEmpty() && !found.isEmpty())
+            throw new ReadingException(
+                    said(found.get(0)).replaceFirst("(\\w+) (.*)", "$2 is a $1.") + " Look once more.");
+        return fitting;
+    }
+
+    /** The same without the name of the day. */
+    private static List<LocalDate> unnamed(String plain, DateStyle style) {
         Matcher m;
         if ((m = YEAR_IN_FRONT.matcher(plain)).matches()) return List.of(day(m.group(1), m.group(2), m.group(3)));
         if ((m = DAY_AND_WORD.matcher(plain)).matches()) return worded(m.group(3), m.group(2), m.group(1));
@@ -228,11 +243,20 @@ public final class TimeReader {
     }
 
     /**
+     * Returns the moments that a device's clock may show, read off by somebody: none, one, or two.
+     *
+     * @throws ReadingException when it names a day or a time that there is not
+     */
+    public static List<LocalDateTime> shown(String text) {
+        return moments(text, DateStyle.YEAR_FIRST);
+    }
+
+    /**
      * Returns the moments that a text may mean at a site that writes so: none, one, or two.
      *
      * @throws ReadingException when it names a day or a time that there is not
      */
-    public static List<LocalDateTime> moments(String text, DateStyle style) {
+    static List<LocalDateTime> moments(String text, DateStyle style) {
         String plain = plain(text);
         Matcher m;
         String day, time;
