@@ -14,6 +14,7 @@
   let { siteId, mayWork }: { siteId: number; mayWork: boolean } = $props();
   type Verdict = Schemas['SweepLine']['verdict'];
   const WORDS: Record<Verdict, { title: string; knot: 'FRAYED' | 'OPEN' | 'TIGHT' | 'LEFT_OUT' }> = {
+    TWO: { title: 'Two devices answer', knot: 'FRAYED' },
     OTHER_MAC: { title: 'Another device answers', knot: 'FRAYED' },
     MOVED: { title: 'At another address', knot: 'FRAYED' },
     SILENT: { title: 'Silent', knot: 'OPEN' },

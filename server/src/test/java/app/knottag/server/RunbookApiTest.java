@@ -8,12 +8,15 @@ import static org.mockito.ArgumentMatchers.eq;
 import static org.mockito.Mockito.when;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.reach.Here;
 import app.knottag.core.reach.Probes;
+import app.knottag.core.reach.Whois;
 import app.knottag.server.session.Role;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -308,7 +311,7 @@ class RunbookApiTest {
         assertThat(read.get("weighed").asBoolean()).isFalse();
         network("00:00:5E:00:53:01", "");
         when(Running.PROBES.connect(any(), anyInt())).thenReturn(Probes.Connection.REFUSED);
-        when(Running.PROBES.own()).thenReturn(List.of());
+        when(Running.PROBES.here()).thenReturn(new Here(List.of()));
         api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
         assertThat(api.post(path, "{'text':'%s'}", text)
                         .expect(200)
@@ -389,7 +392,9 @@ class RunbookApiTest {
         var first = api.get(path).expect(200).json();
         assertThat(first.get("suspects").get(0).get("title").asString()).startsWith("Another device");
         assertThat(first.get("seen").toString()).contains("another MAC");
-        var next = first.get("next");
+        when(Running.PROBES.whois(any())).thenReturn(new Whois(Set.of(), Whois.How.ASKED));
+        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+        var next = api.get(path).expect(200).json().get("next");
         assertThat(next.get("outcomes").size()).isGreaterThan(1);
         String looks = path + "/looks", look = next.get("look").asString();
         api.put(looks, "{'look':'%s','outcome':'no such thing'}", look).refused(422, "no-such-outcome");

@@ -8,11 +8,17 @@ import static org.mockito.Mockito.reset;
 import static org.mockito.Mockito.when;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.hardware.Mac;
+import app.knottag.core.intake.Form;
+import app.knottag.core.intake.Recognised;
 import app.knottag.core.kind.Protocol;
 import app.knottag.core.reach.Heard;
+import app.knottag.core.reach.Here;
 import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.Probes;
+import app.knottag.core.reach.Swept;
+import app.knottag.core.reach.Whois;
 import app.knottag.server.session.Invitations;
 import app.knottag.server.session.Role;
 import java.sql.Connection;
@@ -21,7 +27,9 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.builder.SpringApplicationBuilder;
@@ -55,9 +63,15 @@ final class Running {
     static void network(String at, String mac, String says) {
         reset(PROBES);
         var address = Ipv4Address.parse(at);
-        when(PROBES.own()).thenReturn(List.of(Ipv4Address.parse("10.7.0.250")));
-        when(PROBES.answers(any())).thenReturn(true);
-        when(PROBES.lacks()).thenReturn("");
+        when(PROBES.here())
+                .thenReturn(new Here(List.of(
+                        new Here.Link("lan0", Ipv4Address.parse("10.7.0.250"), Ipv4Prefix.parse("10.7.0.0/24")))));
+        when(PROBES.echo(any())).thenAnswer(c -> echo(c.getArgument(0), Recognised.Answer.ANSWERED));
+        when(PROBES.whois(any())).thenReturn(new Whois(Set.of(), Whois.How.ASKED));
+        when(PROBES.whois(address)).thenReturn(new Whois(Set.of(Mac.parse(mac)), Whois.How.ASKED));
+        when(PROBES.sweep(any(), any()))
+                .thenReturn(new Swept(
+                        Map.of(address, Set.of(Mac.parse(mac))), Set.of(), "by the question for its MAC"));
         when(PROBES.neighbours()).thenReturn(List.of(new Neighbour(address, Mac.parse(mac))));
         when(PROBES.connect(any(), anyInt())).thenReturn(Probes.Connection.OPEN);
         when(PROBES.ask(eq(address), anyInt(), any())).thenReturn(Optional.of(says));
@@ -66,6 +80,10 @@ final class Running {
             boolean page = c.protocol() == Protocol.HTTP || c.protocol() == Protocol.HTTPS;
             return Heard.answered(page ? 200 : 0, List.of(says));
         });
+    }
+
+    static Recognised.Echo echo(Ipv4Address address, Recognised.Answer answer) {
+        return new Recognised.Echo(Form.ECHO, Optional.ofNullable(address), answer, -1, Optional.empty(), Set.of());
     }
 
     private static ConfigurableApplicationContext start() {

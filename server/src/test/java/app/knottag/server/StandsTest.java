@@ -5,6 +5,7 @@ import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyInt;
 import static org.mockito.Mockito.when;
 
+import app.knottag.core.intake.Recognised;
 import app.knottag.core.reach.Probes;
 import app.knottag.server.session.Role;
 import java.io.IOException;
@@ -103,9 +104,9 @@ class StandsTest {
                 .mapToObj(n -> Running.till(lead, site, n))
                 .toList();
         Running.network("10.7.0.51", "00:00:5E:00:53:01", "");
-        when(Running.PROBES.answers(any())).thenAnswer(c -> {
+        when(Running.PROBES.echo(any())).thenAnswer(c -> {
             Thread.sleep(700);
-            return false;
+            return Running.echo(c.getArgument(0), Recognised.Answer.SILENT);
         });
         when(Running.PROBES.connect(any(), anyInt())).thenAnswer(c -> {
             Thread.sleep(700);

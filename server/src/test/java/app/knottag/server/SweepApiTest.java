@@ -5,8 +5,14 @@ import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.Mockito.when;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.reach.Here;
+import app.knottag.core.reach.Swept;
 import app.knottag.server.session.Role;
 import java.sql.SQLException;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.BeforeEach;
@@ -43,15 +49,21 @@ class SweepApiTest {
     @Test
     void everyAddressIsAskedAndComparedWithThePlan() throws InterruptedException {
         assertThat(api.get(path).expect(200).json().get("sweep").isNull()).isTrue();
-        when(Running.PROBES.there(any())).thenAnswer(c -> {
-            Ipv4Address address = c.getArgument(0);
-            return address.group(3) == 51 || address.group(3) == 77;
+        when(Running.PROBES.sweep(any(), any())).thenAnswer(c -> {
+            List<Ipv4Address> hosts = c.getArgument(0);
+            c.<Swept.Listener>getArgument(1).asked(hosts.size());
+            return new Swept(
+                    Map.of(hosts.get(50), Set.of(Mac.parse("00:00:5E:00:53:01")), hosts.get(76), Set.of()),
+                    Set.of(Mac.parse("00:00:5E:00:53:77")),
+                    "by the question for its MAC");
         });
         api.post(path, "").expect(202);
         var sweep = ended();
         assertThat(sweep.get("state").asString() + " " + sweep.get("asked").asInt())
                 .isEqualTo("DONE 254");
-        assertThat(sweep.get("vantage").asString()).isEqualTo("this machine, 10.7.0.250");
+        assertThat(sweep.get("vantage").asString())
+                .isEqualTo(
+                        "this machine, 10.7.0.250, by the question for its MAC; 00:00:5E:00:53:77 answers over IPv6 only");
         assertThat(sweep.get("lines").toString())
                 .contains("\"address\":\"10.7.0.77\",\"verdict\":\"STRANGER\"")
                 .contains("There, with its own MAC.")
@@ -60,12 +72,15 @@ class SweepApiTest {
 
     @Test
     void itIsStoppedInTheMiddleAndNobodyIsCalledSilentWhoWasNotAsked() throws InterruptedException {
-        var begun = new CountDownLatch(20);
+        var begun = new CountDownLatch(1);
         var go = new CountDownLatch(1);
-        when(Running.PROBES.there(any())).thenAnswer(c -> {
+        when(Running.PROBES.sweep(any(), any())).thenAnswer(c -> {
+            var listener = c.<Swept.Listener>getArgument(1);
+            listener.asked(20);
             begun.countDown();
             go.await(5, TimeUnit.SECONDS);
-            return false;
+            assertThat(listener.stop()).isTrue();
+            return new Swept(Map.of(), Set.of(), "");
         });
         api.post(path, "").expect(202);
         assertThat(begun.await(5, TimeUnit.SECONDS)).isTrue();
@@ -80,9 +95,22 @@ class SweepApiTest {
 
     @Test
     void aProbeThatBreaksLeavesASweepThatIsCutOffAndNotOneThatRunsForEver() throws InterruptedException {
-        when(Running.PROBES.there(any())).thenThrow(new IllegalStateException("the network is gone"));
+        when(Running.PROBES.sweep(any(), any())).thenThrow(new IllegalStateException("the network is gone"));
         api.post(path, "").expect(202);
         assertThat(ended().get("state").asString()).isEqualTo("CUT_OFF");
+    }
+
+    @DisplayName("Her own link goes in the middle: nobody is called silent, and it says why")
+    @Test
+    void herOwnLinkGoes() throws InterruptedException {
+        var here = Running.PROBES.here();
+        when(Running.PROBES.here()).thenReturn(here, here, new Here(List.of()));
+        when(Running.PROBES.sweep(any(), any())).thenReturn(new Swept(Map.of(), Set.of(), ""));
+        api.post(path, "").expect(202);
+        var sweep = ended();
+        assertThat(sweep.get("state").asString()).isEqualTo("CUT_OFF");
+        assertThat(sweep.get("lines")).isEmpty();
+        assertThat(sweep.get("vantage").asString()).endsWith("so nothing is said of anybody");
     }
 
     @Test

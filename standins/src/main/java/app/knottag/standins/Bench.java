@@ -106,6 +106,10 @@ final class Bench {
         return Neighbour.writeTable(model().neighbours());
     }
 
+    String holders() {
+        return Neighbour.writeTable(model().holders());
+    }
+
     synchronized void change(String id, Consumer<Device> change) throws IOException {
         var device = devices.get(id);
         if (device == null) throw new IllegalArgumentException("There is no device " + id + ".");

@@ -47,7 +47,9 @@ final class EchoReader {
     private static final Pattern RING = Pattern.compile(
             "(?i)time to live exceeded|ttl expired|ttl expirado|ttl scaduto|dur\\S+e de vie ttl expir|g\\S+ltigkeitsdauer .*berschritten");
     private static final Pattern OWN = Pattern.compile(
-            "(?i)^(?:ping6?:\\s*)?(?:connect|sendto|sendmsg|socket|bind)?:?\\s*(?:network is (?:unreachable|down)|operation not permitted|can.t assign requested address)|general failure|transmit failed|allgemeiner fehler|d\\S+faillance g\\S+n\\S+rale|error general|errore generale|fehler bei der \\S+bertragung");
+            "(?i)^(?:ping6?:\\s*)?(?:connect|sendto|sendmsg|bind)?:?\\s*(?:network is (?:unreachable|down)|operation not permitted|can.t assign requested address)|general failure|transmit failed|allgemeiner fehler|d\\S+faillance g\\S+n\\S+rale|error general|errore generale|fehler bei der \\S+bertragung");
+    private static final Pattern NOT_ALLOWED = Pattern.compile(
+            "(?i)\\bsocket: operation not permitted|missing cap_net_raw|permission denied \\(are you root");
     private static final Pattern NO_NAME = Pattern.compile(
             "(?i)name or service not known|temporary failure in name resolution|unknown host|bad address|could not find host|konnte host .* nicht finden|n.a pas pu trouver l.h|no pudo encontrar el host|impossibile trovare l.host|nodename nor servname");
     private static final Pattern ECHOISH = Pattern.compile(
@@ -66,7 +68,13 @@ final class EchoReader {
         if (lines.stream().anyMatch(l -> ARP_HEAD.matcher(l).find() || l.contains("ARPING ")))
             return Optional.of(byMac(lines));
         int replies = 0, lost = 0;
-        boolean twice = false, ring = false, own = false, noName = false, unreachable = false, echoish = false;
+        boolean twice = false,
+                ring = false,
+                own = false,
+                notAllowed = false,
+                noName = false,
+                unreachable = false,
+                echoish = false;
         Optional<Ipv4Address> asked = Optional.empty(),
                 typed = Optional.empty(),
                 replied = Optional.empty(),
@@ -79,6 +87,7 @@ final class EchoReader {
             typed = typed.or(() -> first(TYPED, line));
             var reply = REPLY.matcher(line);
             if (RING.matcher(line).find()) ring = true;
+            else if (NOT_ALLOWED.matcher(line).find()) notAllowed = true;
             else if (OWN.matcher(line.strip()).find()) own = true;
             else if (NO_NAME.matcher(line).find()) noName = true;
             else if (UNREACHABLE.matcher(line).find()) {
@@ -104,7 +113,8 @@ final class EchoReader {
             var rate = RATE.matcher(line);
             if (rate.find()) percent = 100 - number(rate.group(1));
         }
-        if (!echoish && replies == 0 && lost == 0 && totals == null && percent < 0) return Optional.empty();
+        if (!echoish && !notAllowed && replies == 0 && lost == 0 && totals == null && percent < 0)
+            return Optional.empty();
         if (totals != null && totals[0] > 0) {
             // Somebody who stops it in the middle of a round trip loses none.
             replies = Math.max(replies, totals[1]);
@@ -117,13 +127,15 @@ final class EchoReader {
                 ? twice ? Answer.TWICE : percent > 0 || unreachable ? Answer.LOSS : Answer.ANSWERED
                 : noName
                         ? Answer.NO_SUCH_NAME
-                        : own
-                                ? Answer.OWN_NETWORK
-                                : ring
-                                        ? Answer.IN_A_RING
-                                        : unreachable
-                                                ? Answer.UNREACHABLE
-                                                : percent == 100 || lost > 0 ? Answer.SILENT : Answer.CUT_OFF;
+                        : notAllowed
+                                ? Answer.NOT_ALLOWED
+                                : own
+                                        ? Answer.OWN_NETWORK
+                                        : ring
+                                                ? Answer.IN_A_RING
+                                                : unreachable
+                                                        ? Answer.UNREACHABLE
+                                                        : percent == 100 || lost > 0 ? Answer.SILENT : Answer.CUT_OFF;
         var whom = asked.isPresent() ? asked : typed.isPresent() ? typed : replied;
         return Optional.of(new Echo(
                 Form.ECHO,

@@ -48,6 +48,8 @@ public sealed interface Recognised {
         UNREACHABLE,
         /** The machine that asked has no network itself. */
         OWN_NETWORK,
+        /** The machine that asked may not send echoes. */
+        NOT_ALLOWED,
         /** The name was not found, so nothing was asked. */
         NO_SUCH_NAME,
         /** The packets run in a ring. */

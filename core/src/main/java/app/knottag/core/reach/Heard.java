@@ -3,6 +3,7 @@ package app.knottag.core.reach;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * What was heard of a service, without any judgement.
@@ -10,18 +11,16 @@ import java.util.List;
  * @param step how far it went, in words, such as “the upgrade to TLS”
  * @param code number of its last answer (HTTP, SMTP, IPP, DNS), or 0
  * @param lines what it said, at most a few lines
- * @param certificateUntil when its certificate ends, or null
- * @param certificateFault why its certificate is not taken, or empty
- * @param offset how far its time is ahead of ours, or null
+ * @param certificate what it showed, when it was asked over TLS
+ * @param detail what it told of itself, when it is a service that does
  */
 public record Heard(
         Ending ending,
         String step,
         int code,
         List<String> lines,
-        Instant certificateUntil,
-        String certificateFault,
-        Duration offset) {
+        Optional<Certificate> certificate,
+        Optional<Detail> detail) {
 
     /** How it ended. */
     public enum Ending {
@@ -35,22 +34,76 @@ public record Heard(
         FOREIGN
     }
 
+    /**
+     * A certificate.
+     *
+     * @param fault why it is not taken, or empty
+     */
+    public record Certificate(Instant until, String fault) {}
+
+    /** What a service told of itself. */
+    public sealed interface Detail permits Printer, Time, Names {}
+
+    /**
+     * A printer's own attributes (RFC 8011, 5.4.11 to 5.4.13).
+     *
+     * @param state 3 idle, 4 printing, 5 stopped
+     * @param reasons why it is in that state, as keywords, without “none”
+     * @param accepting whether it takes jobs
+     */
+    public record Printer(int state, List<String> reasons, boolean accepting) implements Detail {
+        public Printer {
+            reasons = List.copyOf(reasons);
+        }
+    }
+
+    /**
+     * What a time server said (RFC 5905).
+     *
+     * @param offset how far its time is ahead of ours
+     * @param stratum 1..15 when it has a source of time itself; 0 and 16 when it has none
+     * @param leap 3 when its clock is set by nothing
+     */
+    public record Time(Duration offset, int stratum, int leap) implements Detail {}
+
+    /**
+     * How a resolver answered.
+     *
+     * @param overUdp whether it answers over UDP, as nearly every device asks; else only over TCP
+     */
+    public record Names(boolean overUdp) implements Detail {}
+
     public Heard {
         lines = List.copyOf(lines);
     }
 
     /** Returns an end without an answer. */
     public static Heard ended(Ending ending, String step, String... lines) {
-        return new Heard(ending, step, 0, List.of(lines), null, "", null);
+        return new Heard(ending, step, 0, List.of(lines), Optional.empty(), Optional.empty());
     }
 
     /** Returns a plain answer. */
     public static Heard answered(int code, List<String> lines) {
-        return new Heard(Ending.ANSWERED, "", code, lines, null, "", null);
+        return answered("", code, lines);
     }
 
-    /** Returns the same with what is known of its certificate. */
-    public Heard secured(Instant until, String fault) {
-        return new Heard(ending, step, code, lines, until, fault, offset);
+    /** Returns an answer that ended at a step. */
+    public static Heard answered(String step, int code, List<String> lines) {
+        return new Heard(Ending.ANSWERED, step, code, lines, Optional.empty(), Optional.empty());
+    }
+
+    /** Returns the same with the certificate that was shown. */
+    public Heard secured(Certificate shown) {
+        return new Heard(ending, step, code, lines, Optional.of(shown), detail);
+    }
+
+    /** Returns the same with what the service told of itself. */
+    public Heard telling(Detail told) {
+        return new Heard(ending, step, code, lines, certificate, Optional.of(told));
+    }
+
+    /** Returns what it told of itself, if it is of this sort. */
+    public <T extends Detail> Optional<T> told(Class<T> sort) {
+        return detail.filter(sort::isInstance).map(sort::cast);
     }
 }

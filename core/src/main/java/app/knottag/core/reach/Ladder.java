@@ -3,6 +3,7 @@ package app.knottag.core.reach;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.hardware.Mac;
+import app.knottag.core.intake.Recognised;
 import app.knottag.core.kind.Protocol;
 import app.knottag.core.knot.Knot;
 import app.knottag.core.reach.Probes.Connection;
@@ -11,11 +12,12 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executor;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * Makes the checks that a machine can make, all at once where they do not rest on one another, and judges them in order: the
@@ -48,27 +50,41 @@ public final class Ladder {
      * @return one result for each, in order; what lies above the first that fails is not claimed
      */
     public List<CheckResult> climb(Executor executor, Consumer<CheckResult> listener) {
+        var before = probes.here();
+        var asked = ahead(executor);
         var running = new EnumMap<Check, CompletableFuture<CheckResult>>(Check.class);
         for (var check : target.checks())
-            if (check.byMachine()) running.put(check, soon(check, running, executor, listener));
+            if (check.byMachine()) running.put(check, soon(check, asked, executor, listener));
         var results = new ArrayList<CheckResult>();
         boolean failed = false;
-        for (var one : running.values()) {
-            var result = one.join();
+        var made = running.values().stream().map(CompletableFuture::join).toList();
+        boolean moved = !probes.here().equals(before);
+        for (var one : made) {
+            var result = moved ? lost(one) : one;
             results.add(failed ? unclaimed(result) : result);
             failed |= result.failed();
         }
         return List.copyOf(results);
     }
 
+    /** The slowest questions are put first, all at once; whoever needs an answer finds it there. */
+    private CompletableFuture<?> ahead(Executor executor) {
+        var questions = new ArrayList<Runnable>();
+        var asked = Stream.concat(Stream.of(target.address()), target.segment().gateway().stream());
+        asked.forEach(a -> {
+            questions.add(() -> probes.echo(a));
+            questions.add(() -> probes.whois(a));
+        });
+        questions.add(() -> probes.connect(target.address(), target.port()));
+        return CompletableFuture.allOf(questions.stream()
+                .map(q -> CompletableFuture.runAsync(q, executor))
+                .toArray(CompletableFuture[]::new));
+    }
+
     private CompletableFuture<CheckResult> soon(
-            Check check,
-            Map<Check, CompletableFuture<CheckResult>> running,
-            Executor executor,
-            Consumer<CheckResult> listener) {
-        // Who answers stands in the table only after somebody has answered.
-        CompletableFuture<?> before =
-                check == Check.WHO_ANSWERS ? running.get(Check.ANSWERS) : CompletableFuture.completedFuture(null);
+            Check check, CompletableFuture<?> asked, Executor executor, Consumer<CheckResult> listener) {
+        boolean waits = check == Check.ANSWERS || check == Check.WHO_ANSWERS || check == Check.GATEWAY;
+        var before = waits ? asked : CompletableFuture.completedFuture(null);
         return before.thenApplyAsync(
                 x -> {
                     var result = timed(check);
@@ -76,6 +92,19 @@ public final class Ladder {
                     return result;
                 },
                 executor);
+    }
+
+    /** Whoever loses her own link in the middle has proved nothing about anybody else by their silence. */
+    private static CheckResult lost(CheckResult r) {
+        if (!r.failed()) return r;
+        return new CheckResult(
+                r.check(),
+                Knot.FRAYED,
+                "This machine's own network changed in the middle of the checks, so nothing is said here.",
+                "Look at this machine's own cable and address. Then check again.",
+                r.vantage(),
+                r.at(),
+                r.millis());
     }
 
     private CheckResult timed(Check check) {
@@ -115,9 +144,9 @@ public final class Ladder {
 
     private Verdict gateway() {
         var gateway = target.segment().gateway().orElseThrow();
-        if (probes.answers(gateway)) return holds(gateway + " answers.");
-        if (probes.neighbours().stream().anyMatch(n -> n.address().equals(gateway) && n.confirmed()))
-            return holds(gateway + " answers no echo, but its MAC is seen.");
+        var presence = Presence.of(gateway, Optional.empty(), probes);
+        if (presence.kind() == Presence.Kind.ECHO) return holds(gateway + " answers.");
+        if (presence.there()) return holds(gateway + " answers no echo, but the question for its MAC.");
         if (!within()) return new Verdict(Knot.LEFT_OUT, "From here it cannot be told: " + here() + ".", "", here());
         return fails(gateway + " is silent.", "Does anything here reach the internet? Look at the router.");
     }
@@ -125,7 +154,7 @@ public final class Ladder {
     private Verdict names() {
         var silent = new ArrayList<String>();
         for (var resolver : target.resolvers()) {
-            var judged = judge(new Probes.Call(Protocol.DNS, resolver.toString(), DNS_PORT, "", target.ground()));
+            var judged = judge(names(target, resolver));
             if (judged.knot() == Knot.TIGHT)
                 return holds(
                         judged.seen() + (silent.isEmpty() ? "" : " The first does not: " + String.join(" ", silent)));
@@ -141,7 +170,7 @@ public final class Ladder {
     private Verdict farService() {
         var seen = new ArrayList<String>();
         for (var far : target.far()) {
-            var judged = judge(new Probes.Call(far.protocol(), far.host(), far.port(), "", target.ground()));
+            var judged = judge(farCall(target, far));
             String words = far.name() + ": " + judged.seen();
             if (judged.knot() == Knot.FRAYED) return fails(words, judged.remedy());
             seen.add(words);
@@ -149,43 +178,53 @@ public final class Ladder {
         return holds(String.join(" ", seen));
     }
 
-    private Verdict answers() {
-        var a = target.address();
-        switch (Presence.of(a, target.port(), probes)) {
-            case ECHO -> {
-                return holds(a + " answers." + lacks());
-            }
-            case PORT -> {
-                return holds(a + " answers no echo, but its port " + target.port()
-                        + " does: echoes are switched off on it, or swallowed on the way.");
-            }
-            case MAC -> {
-                return holds(a + " answers no echo, but the question for its MAC.");
-            }
-            default -> {
-                return silent();
-            }
-        }
+    private Presence presence() {
+        return Presence.of(target.address(), Optional.of(target.port()), probes);
     }
 
-    private Verdict silent() {
-        String silent = "Silent at " + target.address() + "." + lacks() + " ";
-        if (probes.connect(target.address(), target.port()) == Connection.UNREACHABLE)
-            return fails(
-                    "There is no way from here to " + target.address() + ". You look from " + here() + ".",
-                    "Look at this machine's own cable and address first. Then check again.");
-        var table = probes.neighbours();
-        var elsewhere = table.stream()
-                .filter(n -> n.mac().equals(target.mac()) && !n.address().equals(target.address()))
-                .filter(Neighbour::confirmed)
-                .map(Neighbour::address)
-                .findFirst();
-        if (elsewhere.isEmpty() && !within())
+    private Verdict answers() {
+        var a = target.address();
+        var presence = presence();
+        return switch (presence.kind()) {
+            case ECHO ->
+                holds(a + " answers"
+                        + (presence.echo() == Recognised.Answer.LOSS
+                                ? ", but not every time: a bad lead, a full line, or two devices at one address."
+                                : "."));
+            case PORT ->
+                holds(a + " answers " + noEcho(presence) + ", but its port " + target.port()
+                        + " does: echoes are switched off on it, or swallowed on the way.");
+            case MAC -> holds(a + " answers " + noEcho(presence) + ", but the question for its MAC.");
+            case UNREACHABLE ->
+                fails(
+                        "There is no way from here to " + a
+                                + presence.toldBy().map(by -> ", says " + by).orElse("") + ". You look from " + here()
+                                + ".",
+                        presence.toldBy().isPresent()
+                                ? "Ask whoever looks after " + presence.toldBy().get() + " what it lets through."
+                                : "Look at this machine's own cable and address first. Then check again.");
+            case NONE -> silent(presence);
+        };
+    }
+
+    private static String noEcho(Presence presence) {
+        return presence.echo() == Recognised.Answer.NOT_ALLOWED
+                ? "(this machine may send no echo: install iputils-ping)"
+                : "no echo";
+    }
+
+    private Verdict silent(Presence presence) {
+        String silent = "Silent at " + target.address() + ". "
+                + (presence.echo() == Recognised.Answer.NOT_ALLOWED
+                        ? "This machine may send no echo: install iputils-ping. "
+                        : "");
+        if (!within())
             return fails(
                     silent + "You look from " + here() + ".",
                     "Plug this machine into the same switch, or join the same wireless. Then check again.");
+        var elsewhere = elsewhere(target, probes.neighbours());
         if (elsewhere.isEmpty()) {
-            boolean before = table.stream().anyMatch(n -> n.mac().equals(target.mac()));
+            boolean before = probes.neighbours().stream().anyMatch(n -> n.mac().equals(target.mac()));
             return fails(
                     silent
                             + (before
@@ -200,29 +239,50 @@ public final class Ladder {
                 "Enter the address again, leave the menu the proper way, restart, and read it back.");
     }
 
-    private Verdict whoAnswers() {
-        var presence = Presence.of(target.address(), target.port(), probes);
-        var entry = probes.neighbours().stream()
-                .filter(n -> n.address().equals(target.address()))
-                .filter(n -> presence == Presence.ECHO || presence == Presence.PORT || n.confirmed())
-                .map(Neighbour::mac)
+    /** Where its MAC has just answered instead. */
+    static Optional<Ipv4Address> elsewhere(Target target, List<Neighbour> table) {
+        return table.stream()
+                .filter(n -> n.mac().equals(target.mac()) && !n.address().equals(target.address()))
+                .filter(Neighbour::confirmed)
+                .map(Neighbour::address)
                 .findFirst();
-        if (presence == Presence.NONE || entry.isEmpty())
+    }
+
+    private Verdict whoAnswers() {
+        var presence = presence();
+        if (!presence.there() || presence.macs().isEmpty())
             return new Verdict(
                     Knot.LEFT_OUT,
-                    presence == Presence.NONE
+                    !presence.there()
                             ? "Nobody answers, so nobody can be named."
                             : "No MAC is seen for " + target.address() + " from " + here()
                                     + ". The serial must prove who answers.",
                     "",
                     here());
-        var mac = entry.get();
-        if (mac.equals(target.mac())) return holds(mac + ", as on the tag.");
+        if (presence.macs().size() > 1)
+            return fails(
+                    "Two devices have this address: "
+                            + presence.macs().stream().sorted().map(this::named).collect(Collectors.joining(" and "))
+                            + ".",
+                    "Unplug the one that does not belong, or give it another address. Then check again.");
+        var mac = presence.macs().iterator().next();
+        if (mac.equals(target.mac()))
+            return holds(mac + ", as on the tag"
+                    + (presence.asked() == Whois.How.TABLE ? ", by this machine's own table." : "."));
         return fails(
                 mac + " answers, not " + target.mac() + ". " + stranger(mac),
                 target.sibling(mac)
                         ? "Correct the MAC on record, or plug the cable into the other port of the box."
                         : "Unplug that device first, or give it another address. Then check again.");
+    }
+
+    private String named(Mac mac) {
+        return mac
+                + (mac.equals(target.mac())
+                        ? " (on the tag)"
+                        : Optional.ofNullable(target.knownMacs().get(mac))
+                                .map(n -> " (" + n + ")")
+                                .orElse(""));
     }
 
     private String stranger(Mac mac) {
@@ -239,7 +299,12 @@ public final class Ladder {
                 fails(
                         "It refuses port " + target.port() + ": nothing listens there.",
                         "Look at the port in its menu: it must be " + target.port() + ". Is its service switched on?");
-            case UNREACHABLE -> fails("There is no way from here to port " + target.port() + ".", "");
+            case UNREACHABLE ->
+                fails(
+                        presence().there()
+                                ? "It bars port " + target.port() + ", and says so."
+                                : "There is no way from here to port " + target.port() + ".",
+                        "Look at the firewall of the device, or between here and there.");
             case SILENT ->
                 fails(
                         "Port " + target.port() + " stays silent.",
@@ -286,7 +351,16 @@ public final class Ladder {
                 target.address().toString(),
                 target.port(),
                 target.service().ask(),
-                target.ground());
+                target.ground(),
+                target.resolvers());
+    }
+
+    static Probes.Call names(Target target, Ipv4Address resolver) {
+        return new Probes.Call(Protocol.DNS, resolver.toString(), DNS_PORT, "", target.ground(), target.resolvers());
+    }
+
+    static Probes.Call farCall(Target target, Target.Listed far) {
+        return new Probes.Call(far.protocol(), far.host(), far.port(), "", target.ground(), target.resolvers());
     }
 
     /** Returns the line in which the service names itself: of a page the one that begins as the kind says. */
@@ -343,10 +417,6 @@ public final class Ladder {
                 partner.name() + " says: " + Said.shown(answer.get()) + ".",
                 "Look at the address and port of the terminal in the partner's set-up.",
                 partner.name());
-    }
-
-    private String lacks() {
-        return probes.lacks().isEmpty() ? "" : " " + probes.lacks();
     }
 
     private boolean within() {

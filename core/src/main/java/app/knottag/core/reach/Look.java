@@ -9,7 +9,7 @@ import java.util.List;
 public enum Look {
     VANTAGE(By.MACHINE, 0.05, "Where this machine stands", "own", "elsewhere"),
     GATEWAY(By.MACHINE, 0.05, "The gateway answers", "answers", "silent"),
-    NEIGHBOUR(By.MACHINE, 0.05, "Who answers for the address", "right", "other", "sibling", "nobody"),
+    NEIGHBOUR(By.MACHINE, 0.05, "Who answers for the address", "right", "other", "sibling", "two", "nobody"),
     PING(By.MACHINE, 0.05, "The address answers", "answers", "silent"),
     PORT(By.MACHINE, 0.05, "Its service port", "open", "refused", "silent"),
     SERIAL(By.MACHINE, 0.05, "The service gives its serial", "right", "other", "strange", "none"),

@@ -1,12 +1,12 @@
 package app.knottag.core.reach;
 
 import app.knottag.core.hardware.Mac;
-import app.knottag.core.kind.Protocol;
 import app.knottag.core.reach.Diagnosis.Made;
 import app.knottag.core.reach.Probes.Connection;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executor;
 import java.util.function.Supplier;
@@ -30,9 +30,11 @@ public final class MachineLooks {
     /** Makes every look that can be made from here. */
     public List<Made> make() {
         boolean inside = vantage.within(target.segment().prefix());
-        var presence = soon(() -> Presence.of(target.address(), target.port(), probes));
+        var presence = soon(() -> Presence.of(target.address(), Optional.of(target.port()), probes));
         var port = soon(() -> probes.connect(target.address(), target.port()));
-        var gateway = target.segment().gateway().map(g -> soon(() -> probes.answers(g) ? "answers" : "silent"));
+        var gateway = target.segment()
+                .gateway()
+                .map(g -> soon(() -> Presence.of(g, Optional.empty(), probes).there() ? "answers" : "silent"));
         var serial = soon(() -> target.service().tellsSerial()
                 ? Optional.of(serial(
                         probes.connect(target.address(), target.port()) == Connection.OPEN
@@ -41,20 +43,18 @@ public final class MachineLooks {
                 : Optional.<String>empty());
         var resolver = soon(() -> target.resolvers().stream()
                 .findFirst()
-                .map(r ->
-                        probes.talk(new Probes.Call(Protocol.DNS, r.toString(), Ladder.DNS_PORT, "", target.ground())))
+                .map(r -> probes.talk(Ladder.names(target, r)))
                 .map(h -> h.ending() == Heard.Ending.ANSWERED ? "answers" : "silent"));
         var partner = soon(this::partner);
         var made = new ArrayList<Made>();
         made.add(new Made(Look.VANTAGE, inside ? "own" : "elsewhere"));
         // With a wrong mask it answers for its MAC, and its answers to all else go astray.
-        boolean heard = presence.join() == Presence.ECHO || presence.join() == Presence.PORT;
-        made.add(new Made(Look.PING, heard ? "answers" : "silent"));
+        made.add(new Made(Look.PING, presence.join().heard() ? "answers" : "silent"));
         gateway.ifPresent(g -> made.add(new Made(Look.GATEWAY, g.join())));
         made.add(new Made(Look.PORT, words(port.join())));
         serial.join().ifPresent(s -> made.add(new Made(Look.SERIAL, s)));
         // Whoever answered the ping stands in the table only afterwards.
-        if (inside) neighbours(probes.neighbours(), presence.join(), made);
+        if (inside) neighbours(presence.join(), made);
         resolver.join().ifPresent(r -> made.add(new Made(Look.RESOLVER, r)));
         partner.join().ifPresent(p -> made.add(new Made(Look.PARTNER_TEST, p)));
         return List.copyOf(made);
@@ -72,23 +72,19 @@ public final class MachineLooks {
         };
     }
 
-    private void neighbours(List<Neighbour> all, Presence presence, List<Made> made) {
-        // Whoever answered is in the table; of one that did not, an entry may be left from before.
-        boolean there = presence == Presence.ECHO || presence == Presence.PORT;
-        var table = all.stream().filter(Neighbour::confirmed).toList();
-        Optional<Mac> answers = (there ? all : table)
-                .stream()
-                        .filter(n -> n.address().equals(target.address()))
-                        .map(Neighbour::mac)
-                        .findFirst();
-        String who = answers.isEmpty()
-                ? "nobody"
-                : answers.get().equals(target.mac()) ? "right" : target.sibling(answers.get()) ? "sibling" : "other";
-        made.add(new Made(Look.NEIGHBOUR, who));
-        boolean leased = table.stream()
-                .anyMatch(n -> n.mac().equals(target.mac())
-                        && target.segment().poolOf(n.address()).isPresent());
+    private void neighbours(Presence presence, List<Made> made) {
+        made.add(new Made(Look.NEIGHBOUR, who(presence.macs())));
+        boolean leased = Ladder.elsewhere(target, probes.neighbours())
+                .flatMap(target.segment()::poolOf)
+                .isPresent();
         made.add(new Made(Look.LEASES, leased ? "leased" : "absent"));
+    }
+
+    private String who(Set<Mac> macs) {
+        if (macs.isEmpty()) return "nobody";
+        if (macs.size() > 1) return "two";
+        var mac = macs.iterator().next();
+        return mac.equals(target.mac()) ? "right" : target.sibling(mac) ? "sibling" : "other";
     }
 
     private String serial(Optional<String> answer) {

@@ -130,6 +130,10 @@ public final class Pasted {
                         false,
                         "The machine that asked has no network or no way there itself: this says nothing about " + a
                                 + ". Plug it in, and ask again.");
+            case NOT_ALLOWED ->
+                say(
+                        false,
+                        "The machine that asked may send no echo, so nothing was asked. Ask as its administrator, or from another one.");
             case NO_SUCH_NAME -> say(false, "The name was not found, so nothing was asked. Ask for " + a + " itself.");
             case IN_A_RING ->
                 say(false, "The echo ran in a ring between routers and never came to " + a + ": a route is wrong.");

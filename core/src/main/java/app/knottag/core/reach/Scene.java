@@ -348,13 +348,18 @@ public final class Scene {
 
     /** Whether the device itself stands at the planned address. */
     private boolean there() {
-        return inOwnSegment() && state.address == Set.PLANNED && state.holder == Holder.NOBODY;
+        return standing() && state.holder == Holder.NOBODY;
+    }
+
+    private boolean standing() {
+        return inOwnSegment() && state.address == Set.PLANNED;
     }
 
     private String neighbour() {
         var s = state;
         if (s.vantage != Where.OWN) return "nobody";
-        if (s.holder != Holder.NOBODY) return "other";
+        if (s.holder == Holder.OLDER || s.holder == Holder.NEWER && !standing()) return "other";
+        if (s.holder == Holder.NEWER) return "two";
         if (!there()) return "nobody";
         if (s.unit == Unit.SWAPPED) return "other";
         return s.siblingMac ? "sibling" : "right";

@@ -1,6 +1,7 @@
 package app.knottag.core.reach;
 
 import app.knottag.core.intake.MailReply;
+import app.knottag.core.kind.Protocol;
 import app.knottag.core.knot.Knot;
 import app.knottag.core.time.DateStyle;
 import java.time.Duration;
@@ -9,6 +10,7 @@ import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 
 /** Judges what was heard of a service: whether it holds, what to change, and whether trying again makes sense. */
 public final class ServiceJudge {
@@ -21,6 +23,23 @@ public final class ServiceJudge {
 
     /** The page is there, and not for this caller (RFC 9110). */
     static final int FORBIDDEN = 403;
+
+    private static final int BAD_REQUEST = 400;
+    private static final int UNAUTHORISED = 401;
+    private static final int TOO_MANY = 429;
+
+    /** RFC 8011, 5.4.11 and 13.1.4.7. */
+    private static final int STOPPED = 5;
+
+    private static final int NO_QUEUE = 0x0406;
+
+    /** RFC 8011, 5.4.12: reasons with which nothing is printed, though they are no errors by their name. */
+    private static final Set<String> BLOCKS = Set.of("paused", "shutdown", "media-needed", "media-jam", "media-empty");
+
+    /** RFC 5905, 7.3. */
+    private static final int UNSET = 3;
+
+    private static final int FARTHEST = 15;
 
     private ServiceJudge() {}
 
@@ -62,7 +81,7 @@ public final class ServiceJudge {
             case UNREACHABLE ->
                 Judgement.later(
                         "There is no way from here to " + who + ".",
-                        "Look at this machine's own cable and address first, then at the gateway.",
+                        "Look at this machine's own cable and address first, then at the gateway and at what it lets through.",
                         Duration.ofMinutes(1));
             case STRANGE ->
                 Judgement.fails(
@@ -84,36 +103,36 @@ public final class ServiceJudge {
     }
 
     private static Judgement answered(Probes.Call call, Heard heard, Instant now) {
-        if (!heard.certificateFault().isEmpty())
+        var fault = heard.certificate().map(Heard.Certificate::fault).filter(f -> !f.isEmpty());
+        if (fault.isPresent())
             return Judgement.fails(
-                    "Its certificate is not taken: " + Said.shown(heard.certificateFault()) + ".",
+                    "Its certificate is not taken: " + Said.shown(fault.get()) + ".",
                     "Look at the clock first. Then have the certificate renewed; never switch the check off.");
-        String until = heard.certificateUntil() == null ? "" : " Its certificate is good until " + day(heard) + ".";
-        if (heard.certificateUntil() != null && heard.certificateUntil().isBefore(now.plus(ENDS_SOON)))
-            until = " Its certificate ends on " + day(heard) + ": have it renewed now.";
+        String until = heard.certificate()
+                .map(c -> c.until().isBefore(now.plus(ENDS_SOON))
+                        ? " Its certificate ends on " + day(c) + ": have it renewed now."
+                        : " Its certificate is good until " + day(c) + ".")
+                .orElse("");
         return switch (call.protocol()) {
-            case HTTP, HTTPS -> page(heard, until);
+            case HTTP, HTTPS -> page(call, heard, until);
             case SMTP -> mail(heard, until);
             case DNS -> names(call, heard);
             case NTP -> time(heard);
-            case IPP ->
-                heard.code() == 0
-                        ? Judgement.holds("It is ready to print.")
-                        : Judgement.fails(
-                                "It does not take print jobs (status " + heard.code() + ").",
-                                "Look at its screen: paper, door, or an error.");
+            case IPP -> printer(call, heard);
             case FILE -> Judgement.holds("It offers shared folders" + quoted(heard) + ".");
             case RAW_PRINT -> Judgement.holds("It takes print data.");
             case LINE -> Judgement.holds("It answers.");
         };
     }
 
-    private static String day(Heard heard) {
-        return DateStyle.WORDS.day(LocalDate.ofInstant(heard.certificateUntil(), ZoneOffset.UTC));
+    private static String day(Heard.Certificate certificate) {
+        return DateStyle.WORDS.day(LocalDate.ofInstant(certificate.until(), ZoneOffset.UTC));
     }
 
-    private static Judgement page(Heard heard, String until) {
+    /** A page that was asked for by its path must be there; of a service that was only called, any answer of its own will do. */
+    private static Judgement page(Probes.Call call, Heard heard, String until) {
         int code = heard.code();
+        boolean asked = !call.ask().isEmpty() && !call.ask().equals("/");
         if (code >= 500)
             return Judgement.later(
                     "Its page answers with an error of its own (" + code + ").",
@@ -121,13 +140,53 @@ public final class ServiceJudge {
                     Duration.ofMinutes(2));
         if (code >= 300 && code < 400)
             return Judgement.holds("Its page sends on" + quoted(heard) + ", which is not followed." + until);
+        if (code == BAD_REQUEST)
+            return Judgement.fails(
+                    "It does not understand the question (400).",
+                    call.protocol() == Protocol.HTTP
+                            ? "Most likely it wants HTTPS there: look at the port, or change the way it is asked."
+                            : "Look at the port: is it the one for this service?");
+        if (code == UNAUTHORISED) return Judgement.holds("Its page answers, and asks for a sign-in (401)." + until);
         if (code == FORBIDDEN)
             return Judgement.fails(
                     "Its page does not let this machine in (403).",
                     "Look at its allow list, or check from the partner's side.");
-        if (code == 404)
-            return Judgement.fails("It answers, but has no such page (404).", "Is it the right kind and model?");
-        return Judgement.holds("Its page answers (" + code + ")." + until);
+        if (code == TOO_MANY)
+            return Judgement.later(
+                    "It is asked too often, and says so (429).", "Wait, and look once more.", Duration.ofMinutes(2));
+        if (code >= 400 && asked)
+            return Judgement.fails(
+                    "It answers, but has no such page (" + code + ").", "Is it the right kind and model?");
+        return Judgement.holds(
+                code >= 400
+                        ? "It answers, with no page of its own at the top (" + code + ")." + until
+                        : "Its page answers (" + code + ")." + until);
+    }
+
+    /** A printer that can be reached may still print nothing: it says so itself. */
+    private static Judgement printer(Probes.Call call, Heard heard) {
+        if (heard.code() == NO_QUEUE)
+            return Judgement.fails(
+                    "It has no printer at that path" + quoted(heard) + ".",
+                    "Look in its menu for the path of its queue, and correct it.");
+        var told = heard.told(Heard.Printer.class);
+        if (heard.code() != 0 || told.isEmpty())
+            return Judgement.fails(
+                    "It does not tell its state (status " + heard.code() + ").",
+                    "Look at its screen: paper, door, or an error.");
+        var printer = told.get();
+        String why = printer.reasons().isEmpty()
+                ? ""
+                : ": " + Said.shown(String.join(", ", printer.reasons()).replace('-', ' '));
+        if (printer.state() == STOPPED)
+            return Judgement.fails("It has stopped" + why + ".", "Look at its screen: paper, door, or an error.");
+        if (!printer.accepting())
+            return Judgement.fails("It takes no jobs just now" + why + ".", "Look at its screen, or at its queue.");
+        boolean blocked = printer.reasons().stream().anyMatch(r -> r.endsWith("-error") || BLOCKS.contains(r));
+        if (blocked)
+            return Judgement.fails(
+                    "It can print nothing just now" + why + ".", "Look at its screen: paper, door, or an error.");
+        return Judgement.holds("It is ready to print" + (why.isEmpty() ? "" : ", but warns" + why) + ".");
     }
 
     /** Every refusal has one field to change; temporary ones are tried again, permanent ones never. */
@@ -144,7 +203,7 @@ public final class ServiceJudge {
                     "The mail server refuses for good" + at(heard) + " (" + code + ")" + said + ".",
                     field(code, heard));
         String all = String.join("\n", heard.lines()).toUpperCase(Locale.ROOT);
-        if (!all.contains("STARTTLS") && heard.certificateUntil() == null)
+        if (!all.contains("STARTTLS") && heard.certificate().isEmpty())
             return Judgement.fails(
                     "The mail server offers no upgrade to TLS.",
                     "Change the port: 587 with upgrade, or 465 secure from the start.");
@@ -158,22 +217,41 @@ public final class ServiceJudge {
     }
 
     private static Judgement names(Probes.Call call, Heard heard) {
+        boolean tcpOnly =
+                heard.told(Heard.Names.class).filter(n -> !n.overUdp()).isPresent();
         return switch (heard.code()) {
-            case 0, 3 -> Judgement.holds(call.host() + " knows names.");
+            case 0, 3 ->
+                tcpOnly
+                        ? Judgement.fails(
+                                call.host() + " answers over TCP only; devices ask over UDP.",
+                                "Something swallows UDP port 53 on the way: look at the firewall.")
+                        : Judgement.holds(call.host() + " knows names.");
             case 2 ->
                 Judgement.later(
                         call.host() + " answers, but finds nothing: its own line may be down.",
                         "Look whether another device here reaches the internet.",
                         Duration.ofMinutes(1));
+            case 5 ->
+                Judgement.fails(
+                        call.host() + " answers, but looks nothing up: it refuses, or has nobody to ask.",
+                        "Is it the right resolver? Then look at its own line, and at whom it serves.");
             default ->
                 Judgement.fails(
-                        call.host() + " refuses to look names up (code " + heard.code() + ").",
+                        call.host() + " cannot look names up (code " + heard.code() + ").",
                         "Is it the right resolver? Compare with the site sheet.");
         };
     }
 
+    /** Time from a server that has none itself is worth nothing, however near it is to ours. */
     private static Judgement time(Heard heard) {
-        var off = heard.offset();
+        var time = heard.told(Heard.Time.class).orElseThrow();
+        if (time.leap() == UNSET || time.stratum() < 1 || time.stratum() > FARTHEST)
+            return Judgement.later(
+                    "It answers, but its own clock is set by nothing"
+                            + (time.stratum() > 0 ? " (stratum " + time.stratum() + ")" : "") + ".",
+                    "Look at its own source of time: its line, or its resolver. Try again in five minutes.",
+                    Duration.ofMinutes(5));
+        var off = time.offset();
         String words = off.toMillis() + " ms";
         return off.abs().compareTo(NEAR_ENOUGH) <= 0
                 ? Judgement.holds("Its time and ours are " + words + " apart.")

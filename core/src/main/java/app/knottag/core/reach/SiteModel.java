@@ -170,4 +170,11 @@ public record SiteModel(List<Station> stations) {
                         .stream())
                 .toList();
     }
+
+    /** Returns everybody who answers the question whose an address is, two where two have it. */
+    public List<Neighbour> holders() {
+        return stations.stream()
+                .flatMap(s -> s.address().map(a -> new Neighbour(a, s.answering())).stream())
+                .toList();
+    }
 }

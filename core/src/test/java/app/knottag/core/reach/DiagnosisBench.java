@@ -1,20 +1,14 @@
 package app.knottag.core.reach;
 
-import app.knottag.core.address.Ipv4Prefix;
-import app.knottag.core.address.Segment;
 import app.knottag.core.reach.Diagnosis.Made;
 import app.knottag.core.reach.Diagnosis.Verdict;
-import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Random;
-import java.util.concurrent.Executors;
-import java.util.concurrent.locks.LockSupport;
 import java.util.stream.Collectors;
 
 /**
@@ -22,8 +16,6 @@ import java.util.stream.Collectors;
  * is climbed from the bottom up. Used by the tests and, through {@link #main}, by the measurements.
  */
 final class DiagnosisBench {
-
-    private static final Duration LONGEST_ECHO = Duration.ofSeconds(1);
 
     private static final CauseBook BOOK = CauseBook.shipped();
     static final Scene WHOLE = Scene.intended(new Scene.Traits(true, true, true, true));
@@ -245,30 +237,5 @@ final class DiagnosisBench {
                 "%.2f ms".formatted((System.nanoTime() - start) / 50e6),
                 "wanted <       20 ms",
                 Diagnosis.of(WHOLE, BOOK, looks).suspects().size() + " causes, pairs among them");
-        sweep(row);
-    }
-
-    /** A segment in which nobody answers takes longest: every echo is waited for to its end. */
-    private static void sweep(String row) {
-        var segment = new Segment(Ipv4Prefix.parse("10.44.16.0/24"), Optional.empty(), List.of());
-        var threads = Executors.newCachedThreadPool();
-        long start = System.nanoTime();
-        Sweep.run(
-                Sweep.hosts(segment),
-                address -> {
-                    LockSupport.parkNanos(LONGEST_ECHO.toNanos());
-                    return false;
-                },
-                threads,
-                address -> {},
-                asked -> {},
-                () -> false);
-        System.out.printf(
-                row,
-                "sweep of 254 addresses, all silent",
-                "%.2f s".formatted((System.nanoTime() - start) / 1e9),
-                "wanted <      1.50 s",
-                "at 1 000 a second, each echo waited for 1 s");
-        threads.shutdownNow();
     }
 }

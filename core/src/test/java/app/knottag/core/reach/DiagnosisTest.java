@@ -74,7 +74,7 @@ class DiagnosisTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "NEIGHBOUR=other, PING=answers, PULL=answers, ADDRESS_SHOWN=planned     | HELD_BY_NEWER",
+                "NEIGHBOUR=two, PING=answers, PULL=answers, ADDRESS_SHOWN=planned     | HELD_BY_NEWER",
                 "NEIGHBOUR=other, PING=answers, ADDRESS_SHOWN=in-use                    | HELD_BY_OLDER",
                 "NEIGHBOUR=nobody, PING=silent, LINK=dark, POWER=off                    | NO_POWER",
                 "NEIGHBOUR=nobody, PING=silent, GATEWAY=silent, VANTAGE=elsewhere       | OWN_VANTAGE",

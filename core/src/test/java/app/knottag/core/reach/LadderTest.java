@@ -18,6 +18,8 @@ import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
 import app.knottag.core.hardware.Mac;
+import app.knottag.core.intake.Form;
+import app.knottag.core.intake.Recognised;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Protocol;
 import app.knottag.core.reach.SiteModel.Role;
@@ -27,6 +29,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -114,18 +118,16 @@ class LadderTest {
     /** Makes the checks against the model, without any network. */
     record Wire(SiteModel site, boolean sameSegment) implements Probes {
         @Override
-        public List<Ipv4Address> own() {
-            return List.of(a(sameSegment ? "10.44.16.250" : "10.44.40.9"));
+        public Here here() {
+            return new Here(List.of(
+                    sameSegment
+                            ? new Here.Link("lan0", a("10.44.16.250"), SHOP.prefix())
+                            : new Here.Link("lan0", a("10.44.40.9"), Ipv4Prefix.parse("10.44.40.0/24"))));
         }
 
         @Override
-        public boolean there(Ipv4Address address) {
-            return answers(address);
-        }
-
-        @Override
-        public String lacks() {
-            return "";
+        public Swept sweep(List<Ipv4Address> hosts, Swept.Listener listener) {
+            return new Swept(Map.of(), Set.of(), "");
         }
 
         @Override
@@ -135,12 +137,32 @@ class LadderTest {
 
         Vantage vantage() {
             return new Vantage(
-                    own(), Map.of("Shop", SHOP.prefix(), "Guest wireless", Ipv4Prefix.parse("10.44.40.0/24")));
+                    here().addresses(),
+                    Map.of("Shop", SHOP.prefix(), "Guest wireless", Ipv4Prefix.parse("10.44.40.0/24")));
         }
 
         @Override
-        public boolean answers(Ipv4Address address) {
-            return site.at(address).filter(s -> s.scene().answersBack()).isPresent();
+        public Recognised.Echo echo(Ipv4Address address) {
+            boolean back = site.at(address).filter(s -> s.scene().answersBack()).isPresent();
+            return new Recognised.Echo(
+                    Form.ECHO,
+                    Optional.of(address),
+                    back ? Recognised.Answer.ANSWERED : Recognised.Answer.SILENT,
+                    -1,
+                    Optional.empty(),
+                    Set.of());
+        }
+
+        @Override
+        public Whois whois(Ipv4Address address) {
+            return sameSegment
+                    ? new Whois(
+                            site.holders().stream()
+                                    .filter(n -> n.address().equals(address))
+                                    .map(Neighbour::mac)
+                                    .collect(Collectors.toSet()),
+                            Whois.How.ASKED)
+                    : Whois.NOT_FROM_HERE;
         }
 
         @Override
@@ -204,7 +226,8 @@ class LadderTest {
             value = {
                 "NO_POWER | ANSWERS | Silent at 10.44.16.54. Its MAC is seen nowhere on the network.",
                 "STILL_AUTOMATIC | ANSWERS | Silent at 10.44.16.54. Its MAC 00:00:5E:00:53:2B is seen at 10.44.16.131 instead, in the pool: it is back on automatic.",
-                "HELD_BY_NEWER | WHO_ANSWERS | 00:00:5E:00:53:4E answers, not 00:00:5E:00:53:2B. Another device, not on record here, holds the address.",
+                "HELD_BY_NEWER | WHO_ANSWERS | Two devices have this address: 00:00:5E:00:53:2B (on the tag) and 00:00:5E:00:53:4E.",
+                "HELD_BY_OLDER | WHO_ANSWERS | 00:00:5E:00:53:4E answers, not 00:00:5E:00:53:2B. Another device, not on record here, holds the address.",
                 "OTHER_PORT | PORT_OPEN | It refuses port 7454: nothing listens there.",
             })
     void faultsFailAtTheirCheck(Cause fault, Check where, String seen) {

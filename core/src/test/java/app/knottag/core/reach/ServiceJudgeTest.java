@@ -23,7 +23,7 @@ class ServiceJudgeTest {
     private static final Instant NOW = Instant.parse("2026-06-01T10:00:00Z");
 
     private static ServiceJudge.Judgement judge(Protocol protocol, Heard heard) {
-        return ServiceJudge.judge(new Call(protocol, "10.44.16.1", 587, "", List.of()), heard, NOW);
+        return ServiceJudge.judge(new Call(protocol, "10.44.16.1", 587, "", List.of(), List.of()), heard, NOW);
     }
 
     @DisplayName("Every refusal of a mail server names one field to change, and whether to try again")
@@ -41,8 +41,7 @@ class ServiceJudgeTest {
                 "502 | the upgrade to TLS | FRAYED | Change the port: what answers there does not speak as a device needs. 587 with upgrade, or 465 secure. |",
             })
     void mail(int code, String step, Knot knot, String remedy, Integer minutes) {
-        var judged =
-                judge(Protocol.SMTP, new Heard(Ending.ANSWERED, step, code, List.of(code + " no"), null, "", null));
+        var judged = judge(Protocol.SMTP, Heard.answered(step, code, List.of(code + " no")));
         assertThat(judged.knot()).isEqualTo(knot);
         assertThat(judged.remedy()).isEqualTo(remedy);
         assertThat(judged.seen()).contains("at " + step).contains("“" + code + " no”");
@@ -58,15 +57,16 @@ class ServiceJudgeTest {
                 "SMTP  | ANSWERED | 250 | 250 SIZE 1000               | FRAYED | The mail server offers no upgrade to TLS.",
                 "HTTP  | ANSWERED | 200 | hello                       | TIGHT  | Its page answers (200).",
                 "HTTP  | ANSWERED | 302 | https://elsewhere.example/  | TIGHT  | Its page sends on: “https://elsewhere.example/”, which is not followed.",
-                "HTTP  | ANSWERED | 404 |                             | FRAYED | It answers, but has no such page (404).",
+                "HTTP  | ANSWERED | 404 |                             | TIGHT  | It answers, with no page of its own at the top (404).",
+                "HTTP  | ANSWERED | 400 |                             | FRAYED | It does not understand the question (400).",
                 "HTTP  | ANSWERED | 403 |                             | FRAYED | Its page does not let this machine in (403).",
-                "HTTP  | ANSWERED | 401 |                             | TIGHT  | Its page answers (401).",
+                "HTTP  | ANSWERED | 401 |                             | TIGHT  | Its page answers, and asks for a sign-in (401).",
                 "HTTP  | ANSWERED | 503 |                             | FRAYED | Its page answers with an error of its own (503).",
                 "DNS   | ANSWERED | 0   |                             | TIGHT  | 10.44.16.1 knows names.",
                 "DNS   | ANSWERED | 2   |                             | FRAYED | 10.44.16.1 answers, but finds nothing: its own line may be down.",
-                "DNS   | ANSWERED | 5   |                             | FRAYED | 10.44.16.1 refuses to look names up (code 5).",
-                "IPP   | ANSWERED | 0   |                             | TIGHT  | It is ready to print.",
-                "IPP   | ANSWERED | 1287|                             | FRAYED | It does not take print jobs (status 1287).",
+                "DNS   | ANSWERED | 5   |                             | FRAYED | 10.44.16.1 answers, but looks nothing up: it refuses, or has nobody to ask.",
+                "IPP   | ANSWERED | 1030| /ipp/print                  | FRAYED | It has no printer at that path: “/ipp/print”.",
+                "IPP   | ANSWERED | 1287|                             | FRAYED | It does not tell its state (status 1287).",
                 "FILE  | ANSWERED | 0   | dialect 3.1.1               | TIGHT  | It offers shared folders: “dialect 3.1.1”.",
                 "RAW_PRINT | ANSWERED | 0 |                           | TIGHT  | It takes print data.",
                 "SMTP  | SILENT   | 0   |                             | FRAYED | 10.44.16.1 port 587 stays silent.",
@@ -76,7 +76,7 @@ class ServiceJudgeTest {
             })
     void judges(Protocol protocol, Ending ending, int code, String lines, Knot knot, String seen) {
         var said = lines == null ? List.<String>of() : List.of(lines.split(";"));
-        var judged = judge(protocol, new Heard(ending, "", code, said, null, "", null));
+        var judged = judge(protocol, new Heard(ending, "", code, said, Optional.empty(), Optional.empty()));
         assertThat(judged.seen()).isEqualTo(seen);
         assertThat(judged.knot()).isEqualTo(knot);
         assertThat(judged.remedy().isEmpty()).isEqualTo(knot == Knot.TIGHT);
@@ -86,21 +86,59 @@ class ServiceJudgeTest {
     @Test
     void certificatesAndTime() {
         var page = Heard.answered(200, List.of());
-        assertThat(judge(Protocol.HTTPS, page.secured(NOW.plus(Duration.ofDays(90)), ""))
+        assertThat(judge(Protocol.HTTPS, page.secured(new Heard.Certificate(NOW.plus(Duration.ofDays(90)), "")))
                         .seen())
                 .isEqualTo("Its page answers (200). Its certificate is good until 30 Aug 2026.");
-        assertThat(judge(Protocol.HTTPS, page.secured(NOW.plus(Duration.ofDays(5)), ""))
+        assertThat(judge(Protocol.HTTPS, page.secured(new Heard.Certificate(NOW.plus(Duration.ofDays(5)), "")))
                         .seen())
                 .endsWith("Its certificate ends on 6 Jun 2026: have it renewed now.");
-        var refused = judge(Protocol.HTTPS, page.secured(NOW, "it ended on 2026-05-01"));
+        var refused = judge(Protocol.HTTPS, page.secured(new Heard.Certificate(NOW, "it ended on 2026-05-01")));
         assertThat(refused.seen()).isEqualTo("Its certificate is not taken: it ended on 2026-05-01.");
         assertThat(refused.remedy()).contains("never switch the check off");
-        assertThat(judge(Protocol.NTP, new Heard(Ending.ANSWERED, "", 0, List.of(), null, "", Duration.ofMillis(-40)))
-                        .seen())
-                .isEqualTo("Its time and ours are -40 ms apart.");
-        assertThat(judge(Protocol.NTP, new Heard(Ending.ANSWERED, "", 0, List.of(), null, "", Duration.ofHours(1)))
+    }
+
+    @DisplayName("What a server says of itself decides, not that it answers")
+    @ParameterizedTest(name = "{0} {1}: {3}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "NTP | -40 2 0               | TIGHT  | Its time and ours are -40 ms apart.",
+                "NTP | 3600000 2 0           | FRAYED | Its time and ours are 3600 s apart.",
+                "NTP | 0 16 3                | FRAYED | It answers, but its own clock is set by nothing (stratum 16).",
+                "NTP | 0 0 3                 | FRAYED | It answers, but its own clock is set by nothing.",
+                "NTP | 0 3 3                 | FRAYED | It answers, but its own clock is set by nothing (stratum 3).",
+                "IPP | 3 true                | TIGHT  | It is ready to print.",
+                "IPP | 4 true media-low-warning | TIGHT | It is ready to print, but warns: media low warning.",
+                "IPP | 5 true media-empty-error | FRAYED | It has stopped: media empty error.",
+                "IPP | 3 true door-open-error | FRAYED | It can print nothing just now: door open error.",
+                "IPP | 3 true paused         | FRAYED | It can print nothing just now: paused.",
+                "IPP | 3 false               | FRAYED | It takes no jobs just now.",
+                "DNS | true                  | TIGHT  | 10.44.16.1 knows names.",
+                "DNS | false                 | FRAYED | 10.44.16.1 answers over TCP only; devices ask over UDP.",
+            })
+    void ownWord(Protocol protocol, String told, Knot knot, String seen) {
+        String[] w = told.split(" ");
+        Heard.Detail detail = switch (protocol) {
+            case NTP ->
+                new Heard.Time(Duration.ofMillis(Long.parseLong(w[0])), Integer.parseInt(w[1]), Integer.parseInt(w[2]));
+            case IPP ->
+                new Heard.Printer(Integer.parseInt(w[0]), List.of(w).subList(2, w.length), Boolean.parseBoolean(w[1]));
+            default -> new Heard.Names(Boolean.parseBoolean(w[0]));
+        };
+        var judged = judge(protocol, Heard.answered(0, List.of()).telling(detail));
+        assertThat(judged.seen()).isEqualTo(seen);
+        assertThat(judged.knot()).isEqualTo(knot);
+    }
+
+    @DisplayName(
+            "A page that was asked for by its path must be there; a service that was only called may have none at the top")
+    @ParameterizedTest(name = "{0} {1}: {2}")
+    @CsvSource({"'', 404, TIGHT", "/status, 404, FRAYED", "/status, 401, TIGHT", "/, 405, TIGHT", "/, 400, FRAYED"})
+    void refusedPages(String ask, int code, Knot knot) {
+        var call = new Call(Protocol.HTTPS, "10.44.16.1", 443, ask, List.of(), List.of());
+        assertThat(ServiceJudge.judge(call, Heard.answered(code, List.of()), NOW)
                         .knot())
-                .isEqualTo(Knot.FRAYED);
+                .isEqualTo(knot);
     }
 
     @DisplayName("A listed name may lead outside or to the site itself, and nowhere else")

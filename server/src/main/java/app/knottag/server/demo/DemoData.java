@@ -16,7 +16,7 @@ import app.knottag.server.intake.SightingStore;
 import app.knottag.server.intake.SightingStore.SightingRow;
 import app.knottag.server.plan.EndpointRequest;
 import app.knottag.server.plan.Endpoints;
-import app.knottag.server.reach.StandIns;
+import app.knottag.server.probe.StandIns;
 import app.knottag.server.session.DemoPeople;
 import app.knottag.server.session.Invitations;
 import app.knottag.server.site.Sheet;

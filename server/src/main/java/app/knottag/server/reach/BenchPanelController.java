@@ -4,6 +4,7 @@ import app.knottag.core.reach.Cause;
 import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Look;
 import app.knottag.core.reading.ReadingException;
+import app.knottag.server.probe.StandIns;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.util.Arrays;

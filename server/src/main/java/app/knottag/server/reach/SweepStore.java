@@ -35,14 +35,16 @@ interface SweepStore {
             @Param("total") int total,
             @Param("vantage") String vantage);
 
-    @Update(
-            "update sweep set state = #{state}, ended_at = #{at}, asked = #{asked}, results = #{results} where id = #{id}")
+    @Update("""
+            update sweep set state = #{state}, ended_at = #{at}, asked = #{asked}, results = #{results},
+                vantage = vantage || case when #{how} = '' then '' else ', ' || #{how} end where id = #{id}""")
     void end(
             @Param("id") long id,
             @Param("state") String state,
             @Param("at") Instant at,
             @Param("asked") int asked,
-            @Param("results") Json results);
+            @Param("results") Json results,
+            @Param("how") String how);
 
     @Update("update sweep set asked = #{asked} where id = #{id}")
     void progress(@Param("id") long id, @Param("asked") int asked);

@@ -2,11 +2,12 @@ package app.knottag.server.reach;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Segment;
+import app.knottag.core.hardware.Mac;
 import app.knottag.core.plan.Sighting.Source;
-import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.Probes;
 import app.knottag.core.reach.Sweep;
 import app.knottag.core.reach.Sweep.Planned;
+import app.knottag.core.reach.Swept;
 import app.knottag.core.reach.Vantage;
 import app.knottag.server.db.Json;
 import app.knottag.server.intake.SightingStore;
@@ -18,19 +19,14 @@ import app.knottag.server.site.Sites;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.SynchronousQueue;
-import java.util.concurrent.ThreadPoolExecutor;
-import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
-import java.util.concurrent.locks.LockSupport;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -45,8 +41,6 @@ import tools.jackson.databind.json.JsonMapper;
 class Sweeps {
 
     private static final Logger LOG = LoggerFactory.getLogger(Sweeps.class);
-    private static final int THREADS = 1_100;
-    private static final int SETTLED_SECONDS = 8;
 
     /** So often a sweep that runs is written down, for the case that the server is cut off. */
     private static final int WRITTEN_EVERY = 64;
@@ -64,19 +58,6 @@ class Sweeps {
     private final SitePlans plans;
     private final JsonMapper json;
     private final Map<Long, Running> running = new ConcurrentHashMap<>();
-    private final ExecutorService threads = new ThreadPoolExecutor(
-            0,
-            THREADS,
-            10,
-            TimeUnit.SECONDS,
-            new SynchronousQueue<>(),
-            r -> {
-                var thread = new Thread(r, "sweep");
-                thread.setDaemon(true);
-                return thread;
-            },
-            // Several large segments at once are asked more slowly instead of not at all.
-            new ThreadPoolExecutor.CallerRunsPolicy());
 
     Sweeps(
             SweepStore store,
@@ -138,7 +119,7 @@ class Sweeps {
         var vantage = targets.vantage(row.siteId(), probes);
         long id = store.begin(segmentId, clock.instant(), by, hosts.size(), vantage.words(segment.prefix()));
         var runner = new Thread(() -> {
-            var done = new Outcome("CUT_OFF", List.of(), List.of());
+            var done = Outcome.cutOff("the server had an error");
             try {
                 done = swept(id, row.siteId(), segment, hosts, sweep, vantage);
             } catch (RuntimeException e) {
@@ -152,30 +133,52 @@ class Sweeps {
         runner.start();
     }
 
-    private record Outcome(String state, List<Sweep.Line> lines, List<Neighbour> table) {}
+    private record Outcome(String state, List<Sweep.Line> lines, Swept swept, String how) {
+        static Outcome cutOff(String why) {
+            return new Outcome("CUT_OFF", List.of(), new Swept(Map.of(), Set.of(), ""), why);
+        }
+    }
 
     private Outcome swept(
             long id, long siteId, Segment segment, List<Ipv4Address> hosts, Running sweep, Vantage vantage) {
-        Sweep.run(hosts, probes::there, threads, sweep.answered::add, n -> asked(id, sweep, n), () -> sweep.stop);
-        var table = settled(segment, sweep);
+        var before = probes.here();
+        var swept = probes.sweep(hosts, new Swept.Listener() {
+            @Override
+            public void asked(int count) {
+                Sweeps.this.asked(id, sweep, count);
+            }
+
+            @Override
+            public void answered(Ipv4Address address) {
+                sweep.answered.add(address);
+            }
+
+            @Override
+            public boolean stop() {
+                return sweep.stop;
+            }
+        });
         // Whoever loses her own link in the middle has not found everybody else silent.
-        if (!probes.own().equals(vantage.own())) return new Outcome("CUT_OFF", List.of(), List.of());
-        return new Outcome(
-                sweep.stop ? "CANCELLED" : "DONE", judged(siteId, segment, sweep, table, vantage, sweep.stop), table);
+        if (!probes.here().equals(before))
+            return Outcome.cutOff("this machine's own network changed in the middle, so nothing is said of anybody");
+        var lines = Sweep.judge(segment, planned(siteId), swept, vantage.within(segment.prefix())).stream()
+                // Who was not asked cannot be called silent.
+                .filter(l -> !sweep.stop || l.verdict() != Sweep.Verdict.SILENT && l.verdict() != Sweep.Verdict.MOVED)
+                .toList();
+        return new Outcome(sweep.stop ? "CANCELLED" : "DONE", lines, swept, how(swept));
     }
 
-    /** Entries that the machine is just asking about again are waited for. */
-    private List<Neighbour> settled(Segment segment, Running sweep) {
-        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(SETTLED_SECONDS);
-        while (true) {
-            var table = probes.neighbours();
-            boolean pending = table.stream()
-                    .anyMatch(n -> n.state() == Neighbour.State.PENDING
-                            && segment.prefix().contains(n.address())
-                            && !sweep.answered.contains(n.address()));
-            if (!pending || sweep.stop || System.nanoTime() >= end) return table;
-            LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(300));
-        }
+    /** By which question it was asked, and who is there without an address. */
+    private static String how(Swept swept) {
+        var six = Sweep.onlyOverSix(swept);
+        return swept.how()
+                + (six.isEmpty()
+                        ? ""
+                        : "; "
+                                + (six.size() == 1
+                                        ? six.get(0) + " answers"
+                                        : six.stream().map(Mac::toString).collect(Collectors.joining(", ")) + " answer")
+                                + " over IPv6 only");
     }
 
     /** What came of it, the evidence for the plan, and the log: all of it, or the next start says that it was cut off. */
@@ -187,8 +190,9 @@ class Sweeps {
                         done.state(),
                         clock.instant(),
                         sweep.asked.get(),
-                        new Json(json.writeValueAsString(done.lines())));
-                sighted(siteId, segment, done.table(), sweep, by);
+                        new Json(json.writeValueAsString(done.lines())),
+                        done.how());
+                sighted(siteId, done.swept(), by);
                 log.write(Log.entry(
                                 by,
                                 "swept " + segment.prefix() + ": "
@@ -206,34 +210,19 @@ class Sweeps {
         if (count % WRITTEN_EVERY == 0) store.progress(id, count);
     }
 
-    /** Who was not asked cannot be called silent. */
-    private List<Sweep.Line> judged(
-            long siteId, Segment segment, Running sweep, List<Neighbour> table, Vantage vantage, boolean partly) {
-        var lines = Sweep.judge(
-                segment, planned(siteId), new HashSet<>(sweep.answered), table, vantage.within(segment.prefix()));
-        return lines.stream()
-                .filter(l -> !partly || l.verdict() != Sweep.Verdict.SILENT && l.verdict() != Sweep.Verdict.MOVED)
-                .toList();
-    }
-
     /** Who was seen is evidence for the plan, as if the table had been pasted in. */
-    private void sighted(long siteId, Segment segment, List<Neighbour> table, Running sweep, String by) {
+    private void sighted(long siteId, Swept swept, String by) {
         var at = clock.instant();
-        var here = table.stream()
-                .filter(n -> segment.prefix().contains(n.address()))
-                .filter(n -> n.confirmed() || sweep.answered.contains(n.address()))
-                .toList();
-        for (var n : here)
-            sightings.add(
-                    siteId,
-                    new SightingStore.SightingRow(n.address(), n.mac(), Source.NEIGHBOURS.name(), at, null),
-                    by);
-        if (!here.isEmpty()) sightings.looked(siteId, Source.NEIGHBOURS.name(), at);
+        swept.there()
+                .forEach((address, macs) -> macs.forEach(mac -> sightings.add(
+                        siteId, new SightingStore.SightingRow(address, mac, Source.NEIGHBOURS.name(), at, null), by)));
+        if (swept.there().values().stream().anyMatch(macs -> !macs.isEmpty()))
+            sightings.looked(siteId, Source.NEIGHBOURS.name(), at);
     }
 
     private List<Planned> planned(long siteId) {
         var plan = new ArrayList<Planned>();
-        probes.own().forEach(a -> plan.add(new Planned(a, "This machine", Optional.empty(), 0)));
+        probes.here().addresses().forEach(a -> plan.add(new Planned(a, "This machine", Optional.empty(), 0)));
         plans.reserved(siteId).forEach((a, name) -> plan.add(new Planned(a, titled(name), Optional.empty(), 0)));
         siteStore.partners(siteId).forEach(p -> plan.add(new Planned(p.address(), p.name(), Optional.empty(), 0)));
         endpoints.holders(siteId).stream()

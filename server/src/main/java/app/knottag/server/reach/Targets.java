@@ -94,7 +94,7 @@ class Targets {
         return siteStore.services(siteId).stream()
                 .filter(s -> s.id() == serviceId)
                 .map(Targets::listed)
-                .map(l -> new Probes.Call(l.protocol(), l.host(), l.port(), "", ground(siteId)))
+                .map(l -> new Probes.Call(l.protocol(), l.host(), l.port(), "", ground(siteId), resolvers(siteId)))
                 .findFirst()
                 .orElseThrow(() -> Problem.notFound("There is no such service on the site's list."));
     }
@@ -110,10 +110,18 @@ class Targets {
                 .toList();
     }
 
+    /** The resolvers of the site's segments, those of the first segment first. */
+    private List<Ipv4Address> resolvers(long siteId) {
+        return siteStore.segments(siteId).stream()
+                .flatMap(s -> Sites.resolvers(s).stream())
+                .distinct()
+                .toList();
+    }
+
     Vantage vantage(long siteId, Probes probes) {
         var segments = new LinkedHashMap<String, Ipv4Prefix>();
         siteStore.segments(siteId).forEach(s -> segments.put(s.name(), s.prefix()));
-        return new Vantage(probes.own(), segments);
+        return new Vantage(probes.here().addresses(), segments);
     }
 
     /** What a proof of this endpoint would belong to now. */

@@ -1,4 +1,4 @@
-package app.knottag.server.reach;
+package app.knottag.server.probe;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.reach.Ground;
@@ -46,7 +46,7 @@ final class Talks {
         try {
             found = List.of(Ipv4Address.parse(call.host()));
         } catch (ReadingException name) {
-            found = dialer.lookup(call.host(), call.ground());
+            found = dialer.lookup(call.host(), call.resolvers());
         }
         if (found.isEmpty()) return Heard.ended(Ending.NAME_UNKNOWN, "the name");
         for (var address : found) {
@@ -82,7 +82,8 @@ final class Talks {
 
     private static Talk of(Call call) {
         return switch (call.protocol()) {
-            case HTTP, HTTPS, IPP -> PageTalk::hear;
+            case HTTP, HTTPS -> PageTalk::hear;
+            case IPP -> PrintTalk::hear;
             case SMTP -> MailTalk::hear;
             case DNS -> NameTalk::hear;
             case NTP -> TimeTalk::hear;

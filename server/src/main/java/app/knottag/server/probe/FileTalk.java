@@ -1,4 +1,4 @@
-package app.knottag.server.reach;
+package app.knottag.server.probe;
 
 import app.knottag.core.reach.Heard;
 import app.knottag.core.reach.Probes.Call;

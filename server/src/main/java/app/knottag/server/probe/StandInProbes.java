@@ -1,9 +1,15 @@
-package app.knottag.server.reach;
+package app.knottag.server.probe;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.intake.Form;
+import app.knottag.core.intake.Recognised;
+import app.knottag.core.reach.Here;
 import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.SiteModel;
+import app.knottag.core.reach.Swept;
+import app.knottag.core.reach.Whois;
 import java.io.IOException;
 import java.net.DatagramPacket;
 import java.net.DatagramSocket;
@@ -12,15 +18,14 @@ import java.net.InetSocketAddress;
 import java.net.NoRouteToHostException;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.locks.LockSupport;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.xbill.DNS.ARecord;
-import org.xbill.DNS.DClass;
-import org.xbill.DNS.Message;
-import org.xbill.DNS.Name;
-import org.xbill.DNS.Record;
-import org.xbill.DNS.Section;
-import org.xbill.DNS.Type;
 
 /**
  * Probes of the demo's stand-ins. They live on 127.A.x.y, where x.y are the last two groups of the planned address;
@@ -31,7 +36,7 @@ class StandInProbes extends NetworkProbes {
     private static final int ECHO_PORT = 10_007;
     private static final int ECHO_MILLIS = 700;
 
-    private static final int DNS_PORT = 53;
+    private static final long EACH_NANOS = 4_000_000;
     private static final int FIRST_FREE_PORT = 1024;
     private static final int HIGHER = 10_000;
     private static final Ipv4Address ELSEWHERE = Ipv4Address.parse("192.0.2.44");
@@ -66,37 +71,32 @@ class StandInProbes extends NetworkProbes {
         return new InetSocketAddress(dialled(address), port < FIRST_FREE_PORT ? port + HIGHER : port);
     }
 
-    /** Asks the site's own resolver, which is a stand-in as well. */
-    @Override
-    public List<Ipv4Address> lookup(String name, List<Ipv4Prefix> ground) {
-        for (var segment : ground)
-            try {
-                var resolver = NameTalk.resolver(dialled(segment.lowestUsable(), DNS_PORT), false);
-                var asked = Record.newRecord(Name.fromString(name + "."), Type.A, DClass.IN);
-                return resolver.send(Message.newQuery(asked)).getSection(Section.ANSWER).stream()
-                        .filter(ARecord.class::isInstance)
-                        .map(r -> Dialer.plain(((ARecord) r).getAddress()))
-                        .toList();
-            } catch (IOException e) {
-                // The next segment may have a resolver that answers.
-            }
-        return List.of();
-    }
-
     /** This machine is on every network of the demo, unless somebody has put it elsewhere. */
     @Override
-    public List<Ipv4Address> own() {
+    public Here here() {
         var away = away();
         var own = Stream.of("10.44.16.250", "10.44.17.250", "10.44.24.250", "10.44.32.250")
                 .map(Ipv4Address::parse)
                 .filter(a -> !away.contains(SiteModel.network(a)));
-        return away.isEmpty()
-                ? own.toList()
-                : Stream.concat(Stream.of(ELSEWHERE), own).toList();
+        return new Here((away.isEmpty() ? own : Stream.concat(Stream.of(ELSEWHERE), own))
+                .map(a -> new Here.Link("lan0", a, Ipv4Prefix.around(a, 24)))
+                .toList());
     }
 
     @Override
-    public boolean answers(Ipv4Address address) {
+    public Recognised.Echo echo(Ipv4Address address) {
+        return new Recognised.Echo(
+                Form.ECHO,
+                Optional.of(address),
+                away(address)
+                        ? Recognised.Answer.UNREACHABLE
+                        : echoed(address) ? Recognised.Answer.ANSWERED : Recognised.Answer.SILENT,
+                -1,
+                Optional.empty(),
+                Set.of());
+    }
+
+    private boolean echoed(Ipv4Address address) {
         byte[] sent = "knot".getBytes(StandardCharsets.US_ASCII);
         try (var socket = new DatagramSocket()) {
             socket.connect(dialled(address, ECHO_PORT));
@@ -110,9 +110,32 @@ class StandInProbes extends NetworkProbes {
         }
     }
 
+    /** Everybody who holds an address answers for it, as on a wire. */
     @Override
-    public boolean there(Ipv4Address address) {
-        return answers(address);
+    public Whois whois(Ipv4Address address) {
+        if (away(address) || here().direct(address).isEmpty()) return Whois.NOT_FROM_HERE;
+        return new Whois(
+                Neighbour.readTable(standIns.get("/holders")).stream()
+                        .filter(n -> n.address().equals(address))
+                        .map(Neighbour::mac)
+                        .collect(Collectors.toSet()),
+                Whois.How.ASKED);
+    }
+
+    @Override
+    public Swept sweep(List<Ipv4Address> hosts, Swept.Listener listener) {
+        var away = away();
+        var there = new HashMap<Ipv4Address, Set<Mac>>();
+        for (var n : Neighbour.readTable(standIns.get("/holders")))
+            if (!away.contains(SiteModel.network(n.address())) && hosts.contains(n.address())) {
+                there.computeIfAbsent(n.address(), a -> new HashSet<>()).add(n.mac());
+                listener.answered(n.address());
+            }
+        for (int i = 1; i <= hosts.size() && !listener.stop(); i++) {
+            LockSupport.parkNanos(EACH_NANOS);
+            listener.asked(i);
+        }
+        return new Swept(there, Set.of(), "by the question for its MAC");
     }
 
     @Override

@@ -1,4 +1,4 @@
-package app.knottag.server.reach;
+package app.knottag.server.probe;
 
 import app.knottag.core.reach.Probes;
 import org.springframework.context.annotation.Bean;
@@ -6,7 +6,7 @@ import org.springframework.context.annotation.Configuration;
 
 /** Chooses what is probed: the real network, or the stand-ins when this is the demo. */
 @Configuration
-class ReachConfig {
+class ProbeConfig {
 
     @Bean
     Probes probes(StandIns standIns) {

@@ -1,4 +1,4 @@
-package app.knottag.server.reach;
+package app.knottag.server.probe;
 
 import app.knottag.core.reach.Heard;
 import app.knottag.core.reach.Heard.Ending;
@@ -20,10 +20,26 @@ final class MailTalk {
 
     private MailTalk() {}
 
+    /** Says for whom it calls when the line is made secure: one server has many names, each with its own certificate. */
+    private static final class Named extends AuthenticatingSMTPClient {
+        private final String host;
+
+        Named(String host, boolean secure, Certificates certificates) {
+            super(secure, certificates.context());
+            this.host = host;
+        }
+
+        @Override
+        protected void _connectAction_() throws IOException {
+            _hostname_ = host;
+            super._connectAction_();
+        }
+    }
+
     static Heard hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
         var certificates = new Certificates();
         boolean secure = call.port() == SECURE_FROM_THE_START;
-        var mail = new AuthenticatingSMTPClient(secure, certificates.context());
+        var mail = new Named(call.host(), secure, certificates);
         if (!secure) mail.setSocketFactory(new BoundedSocket.Factory());
         mail.setConnectTimeout(Talks.CONNECT_MILLIS);
         mail.setDefaultTimeout((int) Talks.PATIENCE.toMillis());
@@ -39,8 +55,7 @@ final class MailTalk {
             }
             mail.quit();
             var heard = Heard.answered(SMTPReply.ACTION_OK, offered);
-            boolean upgraded = certificates.until() != null;
-            return upgraded ? heard.secured(certificates.until(), certificates.fault(call.host(), ownGround)) : heard;
+            return certificates.any() ? heard.secured(certificates.shown(call.host(), ownGround)) : heard;
         } catch (SMTPConnectionClosedException busy) {
             return refused("the greeting", mail);
         } catch (MalformedServerReplyException e) {
@@ -61,13 +76,7 @@ final class MailTalk {
     }
 
     private static Heard refused(String step, AuthenticatingSMTPClient mail) {
-        return new Heard(
-                Ending.ANSWERED,
-                step,
-                mail.getReplyCode(),
-                List.of(mail.getReplyString().strip()),
-                null,
-                "",
-                null);
+        return Heard.answered(
+                step, mail.getReplyCode(), List.of(mail.getReplyString().strip()));
     }
 }

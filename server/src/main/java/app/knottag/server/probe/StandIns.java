@@ -1,4 +1,4 @@
-package app.knottag.server.reach;
+package app.knottag.server.probe;
 
 import app.knottag.server.web.Problem;
 import java.io.IOException;
@@ -28,7 +28,7 @@ public class StandIns {
         return !control.isEmpty();
     }
 
-    int secondGroup() {
+    public int secondGroup() {
         return Integer.parseInt(URI.create(control).getHost().split("\\.")[1]);
     }
 

@@ -1,22 +1,18 @@
-package app.knottag.server.reach;
+package app.knottag.server.probe;
 
 import app.knottag.core.address.Ipv4Address;
-import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.intake.Recognised;
 import app.knottag.core.reach.Heard;
+import app.knottag.core.reach.Here;
 import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.Probes;
+import app.knottag.core.reach.Swept;
+import app.knottag.core.reach.Whois;
 import java.io.IOException;
-import java.net.Inet4Address;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
-import java.net.NetworkInterface;
 import java.net.Socket;
-import java.net.SocketException;
-import java.net.UnknownHostException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
-import java.nio.file.Path;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
@@ -28,9 +24,6 @@ class NetworkProbes implements Probes, Dialer {
     private static final int ANSWER_MILLIS = 2_000;
     private static final int LONGEST_ANSWER = 512;
 
-    private static final int ECHO_PORT = 7;
-    private static final int THERE_MILLIS = 1_000;
-    private volatile boolean noPing;
     private final Talks talks = new Talks(this);
 
     /** Where an address is really dialled; the stand-ins of the demo live on loopback. */
@@ -48,15 +41,8 @@ class NetworkProbes implements Probes, Dialer {
     }
 
     @Override
-    public List<Ipv4Address> lookup(String name, List<Ipv4Prefix> ground) {
-        try {
-            return Arrays.stream(InetAddress.getAllByName(name))
-                    .filter(Inet4Address.class::isInstance)
-                    .map(Dialer::plain)
-                    .toList();
-        } catch (UnknownHostException e) {
-            return List.of();
-        }
+    public List<Ipv4Address> lookup(String name, List<Ipv4Address> resolvers) {
+        return NameTalk.lookup(name, resolvers, this);
     }
 
     @Override
@@ -65,64 +51,29 @@ class NetworkProbes implements Probes, Dialer {
     }
 
     @Override
-    public List<Ipv4Address> own() {
-        try {
-            return NetworkInterface.networkInterfaces()
-                    .flatMap(NetworkInterface::inetAddresses)
-                    .filter(a -> !a.isLoopbackAddress() && a instanceof Inet4Address)
-                    .map(Dialer::plain)
-                    .toList();
-        } catch (SocketException e) {
-            return List.of();
-        }
-    }
-
-    /** One echo by the machine's own tool, which may send them without being root. */
-    @Override
-    public boolean answers(Ipv4Address address) {
-        try {
-            var ping = new ProcessBuilder("ping", "-n", "-c", "1", "-W", "1", address.toString())
-                    .redirectErrorStream(true)
-                    .redirectOutput(ProcessBuilder.Redirect.DISCARD)
-                    .start();
-            if (!ping.waitFor(3, TimeUnit.SECONDS)) ping.destroyForcibly();
-            else if (ping.exitValue() == 0) return true;
-        } catch (IOException e) {
-            noPing = true;
-            var echo = connect(address, ECHO_PORT);
-            return echo == Connection.OPEN || echo == Connection.REFUSED; // even a refusal is an answer
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
-        return false;
+    public Here here() {
+        return Wire.here();
     }
 
     @Override
-    public String lacks() {
-        return noPing ? "This machine cannot send echoes, so a refused connection counts: install iputils-ping." : "";
+    public Recognised.Echo echo(Ipv4Address address) {
+        return Wire.echo(address);
     }
 
-    /** Hundreds of processes at once would be too much, so the Java machine asks; who is near shows in the table, too. */
     @Override
-    public boolean there(Ipv4Address address) {
-        try {
-            return dialled(address).isReachable(THERE_MILLIS);
-        } catch (IOException e) {
-            return false;
-        }
+    public Whois whois(Ipv4Address address) {
+        return Wire.whois(address);
     }
 
     @Override
     public List<Neighbour> neighbours() {
-        var states = Kernel.neighbours();
-        if (states.isPresent()) return states.get();
-        try {
-            // Without its states an entry may be from before: it names who answered, and proves nothing.
-            return Neighbour.readTable(Files.readString(Path.of("/proc/net/arp"))).stream()
-                    .map(n -> new Neighbour(n.address(), n.mac(), Neighbour.State.OLD))
-                    .toList();
-        } catch (IOException e) {
-            return List.of();
+        return Wire.neighbours();
+    }
+
+    @Override
+    public Swept sweep(List<Ipv4Address> hosts, Swept.Listener listener) {
+        try (var sweep = new SweepRun(hosts, listener)) {
+            return sweep.run();
         }
     }
 
@@ -134,10 +85,16 @@ class NetworkProbes implements Probes, Dialer {
         } catch (IOException e) {
             return switch (Talks.ending(e)) {
                 case REFUSED -> Connection.REFUSED;
-                case UNREACHABLE -> Connection.UNREACHABLE;
+                case UNREACHABLE -> nobody(address) ? Connection.SILENT : Connection.UNREACHABLE;
                 default -> Connection.SILENT;
             };
         }
+    }
+
+    /** On its own link the kernel says “no route” of an address for which nobody answered: that is silence. */
+    private static boolean nobody(Ipv4Address address) {
+        return Wire.here().direct(address).isPresent()
+                && Wire.neighbours().stream().noneMatch(n -> n.address().equals(address));
     }
 
     @Override

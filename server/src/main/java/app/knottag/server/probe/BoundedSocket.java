@@ -1,4 +1,4 @@
-package app.knottag.server.reach;
+package app.knottag.server.probe;
 
 import java.io.FilterInputStream;
 import java.io.IOException;

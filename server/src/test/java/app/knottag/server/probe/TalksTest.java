@@ -1,4 +1,4 @@
-package app.knottag.server.reach;
+package app.knottag.server.probe;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -38,7 +38,7 @@ class TalksTest {
         }
 
         @Override
-        public List<Ipv4Address> lookup(String name, List<Ipv4Prefix> ground) {
+        public List<Ipv4Address> lookup(String name, List<Ipv4Address> resolvers) {
             return switch (name) {
                 case "mail.here.example" -> List.of(Ipv4Address.parse("10.7.0.9"));
                 case "elsewhere.example" -> List.of(Ipv4Address.parse("10.9.9.9"));
@@ -75,14 +75,15 @@ class TalksTest {
         try (var server = new ServerSocket(0, 4, InetAddress.getLoopbackAddress())) {
             var thread = new Thread(() -> {
                 try {
-                    play(server.accept(), script);
+                    while (true) play(server.accept(), script);
                 } catch (IOException | InterruptedException | NullPointerException gone) {
                     // The caller has had enough.
                 }
             });
             thread.setDaemon(true);
             thread.start();
-            return new Talks(new Here(server.getLocalPort())).talk(new Call(protocol, host, 587, "/", GROUND));
+            return new Talks(new Here(server.getLocalPort()))
+                    .talk(new Call(protocol, host, 587, "/", GROUND, List.of()));
         }
     }
 
@@ -158,7 +159,7 @@ class TalksTest {
             });
             thread.setDaemon(true);
             thread.start();
-            var call = new Call(Protocol.IPP, "10.7.0.9", 631, "", GROUND);
+            var call = new Call(Protocol.IPP, "10.7.0.9", 631, "", GROUND, List.of());
             assertThat(new Talks(new Here(server.getLocalPort())).talk(call).code())
                     .isEqualTo(0x0507);
         }
@@ -168,7 +169,7 @@ class TalksTest {
         }
         for (var protocol : List.of(Protocol.SMTP, Protocol.HTTP, Protocol.RAW_PRINT, Protocol.FILE))
             assertThat(new Talks(new Here(closed))
-                            .talk(new Call(protocol, "10.7.0.9", 80, "", GROUND))
+                            .talk(new Call(protocol, "10.7.0.9", 80, "", GROUND, List.of()))
                             .ending())
                     .as(protocol.name())
                     .isEqualTo(Heard.Ending.REFUSED);

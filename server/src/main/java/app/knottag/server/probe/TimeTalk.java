@@ -1,4 +1,4 @@
-package app.knottag.server.reach;
+package app.knottag.server.probe;
 
 import app.knottag.core.reach.Heard;
 import app.knottag.core.reach.Heard.Ending;
@@ -21,7 +21,11 @@ final class TimeTalk {
             info.computeDetails();
             return info.getOffset() == null
                     ? Heard.ended(Ending.STRANGE, "its answer")
-                    : new Heard(Ending.ANSWERED, "", 0, List.of(), null, "", Duration.ofMillis(info.getOffset()));
+                    : Heard.answered(0, List.of())
+                            .telling(new Heard.Time(
+                                    Duration.ofMillis(info.getOffset()),
+                                    info.getMessage().getStratum(),
+                                    info.getMessage().getLeapIndicator()));
         }
     }
 }

@@ -1,5 +1,6 @@
-package app.knottag.server.reach;
+package app.knottag.server.probe;
 
+import app.knottag.core.reach.Heard;
 import java.net.Socket;
 import java.security.GeneralSecurityException;
 import java.security.KeyStore;
@@ -13,7 +14,6 @@ import java.util.Date;
 import java.util.Objects;
 import javax.net.ssl.SSLContext;
 import javax.net.ssl.SSLEngine;
-import javax.net.ssl.SSLSocketFactory;
 import javax.net.ssl.TrustManager;
 import javax.net.ssl.TrustManagerFactory;
 import javax.net.ssl.X509ExtendedTrustManager;
@@ -27,10 +27,6 @@ final class Certificates extends X509ExtendedTrustManager {
 
     private X509Certificate[] chain = {};
 
-    SSLSocketFactory sockets() {
-        return context().getSocketFactory();
-    }
-
     SSLContext context() {
         try {
             var context = SSLContext.getInstance("TLS");
@@ -41,19 +37,26 @@ final class Certificates extends X509ExtendedTrustManager {
         }
     }
 
-    Instant until() {
-        return chain.length == 0 ? null : chain[0].getNotAfter().toInstant();
+    /** Whether any was shown. */
+    boolean any() {
+        return chain.length > 0;
     }
 
-    /** Returns why the certificate is not taken, or empty. */
-    String fault(String host, boolean ownGround) {
+    /** Returns what was shown to a caller of this host. */
+    Heard.Certificate shown(String host, boolean ownGround) {
+        return new Heard.Certificate(
+                any() ? chain[0].getNotAfter().toInstant() : Instant.EPOCH, fault(host, ownGround));
+    }
+
+    private String fault(String host, boolean ownGround) {
         if (chain.length == 0) return "none was shown";
         Date now = new Date();
         if (chain[0].getNotAfter().before(now)) return "it ended on " + day(chain[0].getNotAfter());
         if (chain[0].getNotBefore().after(now)) return "it begins only on " + day(chain[0].getNotBefore());
         if (ownGround) return "";
         try {
-            known().checkServerTrusted(chain, chain[0].getPublicKey().getAlgorithm());
+            // By which key exchange it was shown does not matter to who has signed it.
+            known().checkServerTrusted(chain, "UNKNOWN");
         } catch (CertificateException e) {
             return "nobody known has signed it";
         } catch (GeneralSecurityException e) {

@@ -1,7 +1,6 @@
-package app.knottag.server.reach;
+package app.knottag.server.probe;
 
 import app.knottag.core.address.Ipv4Address;
-import app.knottag.core.address.Ipv4Prefix;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
@@ -12,8 +11,8 @@ interface Dialer {
 
     InetSocketAddress dialled(Ipv4Address address, int port) throws IOException;
 
-    /** Returns the addresses of a name, none when nobody knows it. */
-    List<Ipv4Address> lookup(String name, List<Ipv4Prefix> ground);
+    /** Returns the addresses of a name as the site's own resolvers tell it, none when nobody knows it. */
+    List<Ipv4Address> lookup(String name, List<Ipv4Address> resolvers);
 
     static Ipv4Address plain(InetAddress a) {
         return Ipv4Address.parse(a.getHostAddress());

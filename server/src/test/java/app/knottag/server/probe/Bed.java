@@ -1,0 +1,309 @@
+package app.knottag.server.probe;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.Comparator;
+import java.util.stream.Stream;
+
+/**
+ * A shop with its office and what lies outside, on real wires: a router, a switch, names and leases, mail, files, printing,
+ * time and pages by Debian's own servers, a terminal that is to be proved with its partner, and devices of every manner.
+ * A segment is a bridge of the switch; nothing leaves these namespaces.
+ */
+final class Bed implements AutoCloseable {
+
+    static final String TERMINAL_MAC = "00:00:5e:00:53:2b";
+    static final String NEXT_MAC = "00:00:5e:00:53:2a";
+    static final String STRANGER_MAC = "00:00:5e:00:53:4e";
+    static final String SERIAL = "OC2-7H41-0093";
+    static final int PORT = 7454;
+
+    private static final String TIME_STEPS = "local stratum 3\n";
+
+    final Namespaces net;
+    final Path files;
+    String terminalPort = "";
+    String herePort = "";
+
+    Bed(String tag) throws IOException {
+        net = new Namespaces(tag);
+        files = Files.createTempDirectory("bed");
+        Files.setPosixFilePermissions(files, PosixFilePermissions.fromString("rwxr-xr-x"));
+        wires();
+        servers();
+    }
+
+    private void wires() {
+        net.add("switch");
+        net.sh("switch", "sysctl -qw net.ipv6.conf.default.disable_ipv6=1");
+        for (String bridge : new String[] {"shop", "office", "out", "guest", "nowhere"}) {
+            net.ip("switch", "link add " + bridge + " type bridge forward_delay 0");
+            net.ip("switch", "link set " + bridge + " up");
+        }
+        net.add("router");
+        net.plug("router", "shop", "00:00:5e:00:53:01", "shop");
+        net.plug("router", "office", "00:00:5e:00:53:02", "office");
+        net.plug("router", "wan", "", "out");
+        net.ip("router", "addr add 10.80.16.1/24 dev shop");
+        net.ip("router", "addr add 10.80.17.1/24 dev office");
+        net.ip("router", "addr add 198.51.100.2/24 dev wan");
+        net.ip("router", "route add default via 198.51.100.1");
+        net.sh("router", "sysctl -qw net.ipv4.ip_forward=1");
+        outside("names", "198.51.100.1");
+        outside("web", "198.51.100.80");
+        outside("mail", "198.51.100.25");
+        outside("time", "198.51.100.123");
+        herePort = host("here", "10.80.16.250", "", "shop");
+        host("there", "10.80.17.250", "", "office");
+        terminalPort = host("terminal", "10.80.16.54", TERMINAL_MAC, "shop");
+        host("partner", "10.80.16.34", "00:00:5e:00:53:94", "shop");
+        host("files", "10.80.16.61", "00:00:5e:00:53:61", "shop");
+        host("copier", "10.80.16.60", "00:00:5e:00:53:60", "shop");
+        host("noecho", "10.80.16.73", "00:00:5e:00:53:73", "shop");
+        net.sh("noecho", drop("icmp type echo-request"));
+        host("reset", "10.80.16.71", "00:00:5e:00:53:71", "shop");
+        net.sh("reset", rule("tcp dport 7454 reject with tcp reset"));
+        host("barred", "10.80.16.72", "00:00:5e:00:53:72", "shop");
+        net.sh("barred", rule("reject with icmp type admin-prohibited"));
+        host("mute", "10.80.16.70", "00:00:5e:00:53:70", "shop");
+        net.sh("mute", rule("drop"));
+        host("leased", "10.80.16.215", "00:00:5e:00:53:75", "shop");
+        net.add("six");
+        net.plug("six", "eth0", "00:00:5e:00:53:76", "shop");
+    }
+
+    private void outside(String name, String address) {
+        net.add(name);
+        net.plug(name, "eth0", "", "out");
+        net.ip(name, "addr add " + address + "/24 dev eth0");
+        net.ip(name, "route add 10.80.0.0/16 via 198.51.100.2");
+    }
+
+    private String host(String name, String address, String mac, String bridge) {
+        net.add(name);
+        String port = net.plug(name, "eth0", mac, bridge);
+        net.ip(name, "addr add " + address + "/24 dev eth0");
+        net.ip(name, "route add default via " + address.replaceAll("\\d+$", "1"));
+        return port;
+    }
+
+    /** Lines of the shell that put a rule before all that comes in. */
+    static String rule(String rule) {
+        return "nft add table inet t; nft 'add chain inet t in { type filter hook input priority 0; }'; nft 'add rule inet t in "
+                + rule + "'";
+    }
+
+    static String drop(String what) {
+        return rule(what + " drop");
+    }
+
+    Path write(String name, String text) {
+        try {
+            var path = files.resolve(name);
+            Files.createDirectories(path.getParent());
+            Files.writeString(path, text);
+            return path;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private void servers() {
+        terminalService(SERIAL);
+        net.serve("partner", "test", "socat TCP-LISTEN:7500,fork,reuseaddr EXEC:" + partner("10.80.16.54", PORT));
+        for (String name : new String[] {"noecho", "reset", "mute"}) net.serve(name, "line", line(PORT, "WHO"));
+        routerServices();
+        net.serve(
+                "names",
+                "dns",
+                "dnsmasq -k -u root --no-resolv --no-hosts --pid-file=/run/d.pid --host-record=pay.cards.example,198.51.100.80"
+                        + " --host-record=mail.cards.example,198.51.100.25 --host-record=time.cards.example,198.51.100.123"
+                        + " --dns-rr=.,2,0161013e00");
+        certificates();
+        web();
+        mail();
+        time(TIME_STEPS);
+        copier("Idle", "");
+        net.serve("copier", "raw", "socat -u TCP-LISTEN:9100,fork,reuseaddr OPEN:/dev/null,wronly");
+        fileServer();
+    }
+
+    void terminalService(String serial) {
+        net.serve("terminal", "line", line(PORT, "I AM " + serial));
+    }
+
+    static String line(int port, String answer) {
+        return "socat TCP-LISTEN:" + port + ",fork,reuseaddr SYSTEM:'read l; echo \"" + answer + "\"'";
+    }
+
+    /** The till's side: it calls the terminal that it is set up for, and says which serial it got. */
+    String partner(String address, int port) {
+        var path = write("partner-" + address + "-" + port, """
+                #!/bin/bash
+                read -r line
+                if timeout 2 bash -c 'exec 3<>/dev/tcp/%s/%d; echo WHO ARE YOU >&3; read -t 1 -r a <&3; echo "$a"' >/tmp/$$.a 2>/tmp/$$.e; then
+                  a=$(cat /tmp/$$.a); echo "REACHED ${a#I AM }"
+                elif grep -q refused /tmp/$$.e; then echo REFUSED; else echo NONE; fi
+                rm -f /tmp/$$.a /tmp/$$.e
+                """.formatted(address, port));
+        path.toFile().setExecutable(true, false);
+        return path.toString();
+    }
+
+    void routerServices() {
+        net.serve(
+                "router",
+                "dns",
+                "dnsmasq -k -u root --no-resolv --no-hosts --pid-file=/run/d.pid --server=198.51.100.1 --cache-size=0"
+                        + " --dhcp-range=10.80.16.200,10.80.16.239,255.255.255.0,1h --dhcp-leasefile=" + files
+                        + "/leases --interface=shop --interface=office --bind-interfaces --dhcp-authoritative");
+    }
+
+    private void certificates() {
+        String dir = files.toString();
+        Namespaces.run("bash", "-c", """
+                cd %s; set -e
+                ec="-newkey ec -pkeyopt ec_paramgen_curve:P-256 -nodes"
+                openssl req -x509 $ec -keyout ca.key -out ca.pem -days 60 -subj /CN=bed
+                openssl req -x509 $ec -keyout other.key -out other.pem -days 60 -subj /CN=pay.cards.example -addext subjectAltName=DNS:pay.cards.example
+                make() { openssl req $ec -keyout $1.key -out $1.csr -subj /CN=$2
+                  openssl x509 -req -in $1.csr -CA ca.pem -CAkey ca.key -CAcreateserial -days $3 -out $1.pem -extfile <(echo subjectAltName=DNS:$2); }
+                make right pay.cards.example 60; make mail mail.cards.example 60; make misnamed www.else.example 60
+                openssl req $ec -keyout expired.key -out expired.csr -subj /CN=pay.cards.example
+                mkdir -p ca.d; : > ca.d/index; echo 01 > ca.d/serial
+                printf '[ca]\\ndefault_ca=d\\n[d]\\ndatabase=ca.d/index\\nserial=ca.d/serial\\nnew_certs_dir=ca.d\\ndefault_md=sha256\\npolicy=p\\nx509_extensions=x\\n[p]\\ncommonName=supplied\\n[x]\\nsubjectAltName=DNS:pay.cards.example\\n' > ca.cnf
+                openssl ca -batch -config ca.cnf -cert ca.pem -keyfile ca.key -in expired.csr -out expired.pem -startdate 20200101000000Z -enddate 20210101000000Z -notext
+                chmod 600 *.key
+                keytool -importcert -noprompt -alias bed -file ca.pem -keystore trust.p12 -storepass changeit -storetype PKCS12
+                """.formatted(dir));
+    }
+
+    private void web() {
+        var servers = new StringBuilder();
+        String[][] all = {{"443", "right"}, {"8441", "expired"}, {"8442", "other"}, {"8443", "misnamed"}};
+        for (String[] one : all)
+            servers.append(
+                    "server { listen %s ssl; ssl_certificate %s/%s.pem; ssl_certificate_key %s/%s.key; location / { return 200 'ok'; } location /forbidden { return 403; } location /broken { return 503; } }\n"
+                            .formatted(one[0], files, one[1], files, one[1]));
+        var config = write("nginx.conf", """
+                daemon off; pid /run/nginx.pid; error_log stderr; events {}
+                http { access_log off; client_body_temp_path /run/b; proxy_temp_path /run/p; fastcgi_temp_path /run/f; uwsgi_temp_path /run/u; scgi_temp_path /run/s;
+                server { listen 80; location / { return 200 'ok'; } }
+                %s}
+                """.formatted(servers));
+        net.serve("web", "pages", "nginx -c " + config + " -e stderr");
+    }
+
+    private void mail() {
+        mail("accept");
+    }
+
+    /** A relay with its rule for whoever calls: accept, defer (puts off) or deny. */
+    void mail(String rule) {
+        var config = write(
+                "exim.conf",
+                """
+                exim_user = root
+                spool_directory = %1$s/exim
+                log_file_path = %1$s/exim-%%slog
+                pid_file_path = /run/exim.pid
+                local_interfaces = 198.51.100.25
+                daemon_smtp_ports = 25 : 465 : 587
+                tls_on_connect_ports = 465
+                tls_advertise_hosts = ${if eq{$received_port}{25}{}{*}}
+                tls_certificate = %1$s/mail.pem
+                tls_privatekey = %1$s/mail.key
+                acl_smtp_connect = by_rule
+                host_lookup =
+                rfc1413_query_timeout = 0s
+                begin acl
+                by_rule:
+                %2$s
+                begin authenticators
+                plain:
+                driver = plaintext
+                public_name = PLAIN
+                server_prompts = :
+                server_condition = no
+                server_advertise_condition = ${if def:tls_in_cipher}
+                """
+                        .formatted(files, rule));
+        net.serve("mail", "mail", "exim4 -bdf -C " + config);
+    }
+
+    /** Keeps the time without ever setting this machine's clock. */
+    void time(String source) {
+        var config =
+                write("chrony.conf", source + "allow 0.0.0.0/0\ncmdport 0\npidfile /run/c.pid\ndriftfile /run/drift\n");
+        net.serve("time", "time", "chronyd -x -d -u root -f " + config);
+    }
+
+    /** A printer with its queue in a state, such as Idle or Stopped, and a reason for it. */
+    void copier(String state, String reason) {
+        for (String d : new String[] {"spool", "cache", "state", "tmp"})
+            files.resolve("cups/" + d).toFile().mkdirs();
+        write("cups/etc/printers.conf", """
+                <Printer Copier>
+                DeviceURI file:///dev/null
+                State %s
+                %sAccepting Yes
+                Shared Yes
+                </Printer>
+                """.formatted(state, reason.isEmpty() ? "" : "Reason " + reason + "\n"));
+        write("cups/cupsd.conf", """
+                Listen 10.80.16.60:631
+                ServerAlias *
+                WebInterface No
+                DefaultAuthType None
+                LogLevel warn
+                MaxLogSize 0
+                <Location />
+                Order allow,deny
+                Allow all
+                </Location>
+                """);
+        write("cups/cups-files.conf", """
+                ServerRoot %1$s/cups/etc
+                RequestRoot %1$s/cups/spool
+                CacheDir %1$s/cups/cache
+                StateDir %1$s/cups/state
+                TempDir %1$s/cups/tmp
+                FileDevice Yes
+                ErrorLog stderr
+                AccessLog %1$s/cups/access
+                PageLog %1$s/cups/page
+                """.formatted(files));
+        net.serve("copier", "ipp", "cupsd -f -c " + files + "/cups/cupsd.conf -s " + files + "/cups/cups-files.conf");
+    }
+
+    private void fileServer() {
+        var config = write("smb.conf", """
+                [global]
+                workgroup = SHOP
+                private dir = %1$s/smb
+                lock directory = %1$s/smb
+                state directory = %1$s/smb
+                cache directory = %1$s/smb
+                pid directory = /run
+                ncalrpc dir = /run/ncalrpc
+                log file = %1$s/smb/log
+                disable netbios = yes
+                smb ports = 445
+                [scans]
+                path = %1$s
+                """.formatted(files));
+        files.resolve("smb").toFile().mkdirs();
+        net.serve("files", "smb", "smbd -F --no-process-group -s " + config);
+    }
+
+    @Override
+    public void close() throws IOException {
+        net.close();
+        try (Stream<Path> all = Files.walk(files)) {
+            all.sorted(Comparator.reverseOrder()).forEach(p -> p.toFile().delete());
+        }
+    }
+}
