@@ -27,6 +27,15 @@
       .map((group) => shown.filter((s) => s.group === group).map((s) => s.title))
       .filter((titles) => titles.length > 1),
   );
+  // What nobody thought of stands among the causes, where its weight puts it.
+  const listed = $derived(
+    [
+      ...shown.map((s) => ({ ...s, none: false })),
+      ...(d && d.noneOfThese >= 0.03
+        ? [{ title: 'None of these', probability: d.noneOfThese, explains: [], contradicts: [], none: true }]
+        : []),
+    ].sort((a, b) => b.probability - a.probability),
+  );
   const own = (s: { explains: string[] }) => s.explains.filter((e) => !shared.includes(e));
   const percent = (p: number) => (p > 0 && p < 0.01 ? 'under 1%' : Math.round(p * 100) + '%');
   const list = (words: string[]) =>
@@ -84,8 +93,8 @@
       </p>
     {/if}
     <ol class="mt-1">
-      {#each shown as s (s.title)}
-        <li class="py-1.5" data-suspect>
+      {#each listed as s (s.title)}
+        <li class="py-1.5" data-suspect={s.none ? undefined : ''}>
           <p class="flex items-baseline justify-between gap-3">
             <span class="font-semibold">{s.title}</span><span class="font-mono">{percent(s.probability)}</span
             >
@@ -100,6 +109,9 @@
               stroke="var(--color-base-content)"
             /></svg
           >
+          {#if s.none}<p class="quiet text-sm">
+              Something that is not on this list, or two things at once.
+            </p>{/if}
           {#if own(s).length}<p class="quiet text-sm">It fits: {list(own(s))}.</p>{/if}
           {#if s.contradicts.length}<p class="quiet text-sm">It does not fit: {list(s.contradicts)}.</p>{/if}
         </li>

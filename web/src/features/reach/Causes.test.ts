@@ -20,6 +20,7 @@ const view = (more = {}) => ({
     suspect('The port is off', 0.3, { group: 1, contradicts: ['It is on'] }),
     suspect('Nobody thinks of it', 0.004, { group: 2 }),
   ],
+  noneOfThese: 0.04,
   others: 0.02,
   contradictory: false,
   doubtful: [],
@@ -52,6 +53,8 @@ describe('what it can be', () => {
     expect(await screen.findByText('61%')).toBeInTheDocument();
     expect(screen.getByText('30%')).toBeInTheDocument();
     expect(screen.queryByText('Nobody thinks of it')).toBeNull();
+    expect(screen.getByText('None of these')).toBeInTheDocument();
+    expect(screen.getByText('4%')).toBeInTheDocument();
     expect(screen.getByText('It fits: it answers an echo.')).toBeInTheDocument();
     expect(screen.getByText('It does not fit: it is on.')).toBeInTheDocument();
     expect(screen.getByText('Network light green, steady: linked')).toBeInTheDocument();

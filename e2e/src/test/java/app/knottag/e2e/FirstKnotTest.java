@@ -88,7 +88,7 @@ class FirstKnotTest extends InTheDemo {
             value = {
                 "It has no power                     | The address answers      | Its MAC is seen nowhere on the network.",
                 "It is still on automatic            | The address answers      | seen at 10.44.16.131 instead, in the pool: it is back on automatic.",
-                "Another device took its address     | Who answers there        | 00:00:5E:00:53:4E answers, not 00:00:5E:00:53:2B.",
+                "Another device took its address     | Who answers there        | Two devices have this address:",
                 "Its service listens on another port | Its service port is open | It refuses port 7454",
                 "Its service is switched off         | Its service port is open | It refuses port 7454",
                 "Its own firewall swallows it        | Its service port is open | Port 7454 stays silent",

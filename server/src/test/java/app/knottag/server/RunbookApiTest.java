@@ -426,7 +426,7 @@ class RunbookApiTest {
                 .expect(200)
                 .json();
         assertThat(said.get("suspects").get(0).get("title").asString()).isEqualTo("It has no power");
-        double sum = said.get("others").asDouble();
+        double sum = said.get("others").asDouble() + said.get("noneOfThese").asDouble();
         for (var s : said.get("suspects")) sum += s.get("probability").asDouble();
         assertThat(sum).isCloseTo(1, within(1e-9));
         String doubted = """

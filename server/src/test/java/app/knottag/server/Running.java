@@ -70,8 +70,8 @@ final class Running {
         when(PROBES.whois(any())).thenReturn(new Whois(Set.of(), Whois.How.ASKED));
         when(PROBES.whois(address)).thenReturn(new Whois(Set.of(Mac.parse(mac)), Whois.How.ASKED));
         when(PROBES.sweep(any(), any()))
-                .thenReturn(new Swept(
-                        Map.of(address, Set.of(Mac.parse(mac))), Set.of(), "by the question for its MAC"));
+                .thenReturn(
+                        new Swept(Map.of(address, Set.of(Mac.parse(mac))), Set.of(), "by the question for its MAC"));
         when(PROBES.neighbours()).thenReturn(List.of(new Neighbour(address, Mac.parse(mac))));
         when(PROBES.connect(any(), anyInt())).thenReturn(Probes.Connection.OPEN);
         when(PROBES.ask(eq(address), anyInt(), any())).thenReturn(Optional.of(says));

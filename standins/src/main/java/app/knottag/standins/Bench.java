@@ -106,6 +106,14 @@ final class Bench {
         return Neighbour.writeTable(model().neighbours());
     }
 
+    /** Ports that a firewall bars with a word, one “address port” a line: loopback cannot say that itself. */
+    String barred() {
+        return model().stations().stream()
+                .filter(s -> s.address().isPresent() && s.scene().portState().equals("unreachable"))
+                .map(s -> s.address().get() + " " + s.port())
+                .collect(Collectors.joining("\n"));
+    }
+
     String holders() {
         return Neighbour.writeTable(model().holders());
     }

@@ -11,7 +11,7 @@ import app.knottag.core.kind.Signal.Steadiness;
 import app.knottag.core.reach.Cause;
 import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Look;
-import app.knottag.core.reach.Scene;
+import app.knottag.core.reach.NetworkState;
 import app.knottag.core.reach.SiteModel;
 import app.knottag.core.reach.SiteModel.Station;
 import java.time.Instant;
@@ -226,13 +226,13 @@ final class Device {
         return address.replaceAll("\\.(\\d)(\\d)\\.(\\d+)$", ".$2$1.$3");
     }
 
-    private static String shows(Scene scene, Look look) {
+    private static String shows(NetworkState scene, Look look) {
         int seen = scene.observe(look);
         return look.outcomes().get(Math.max(0, seen));
     }
 
     /** What eyes see, look by look, in the words in which the question is asked. */
-    private static List<Seen> looks(Scene scene) {
+    private static List<Seen> looks(NetworkState scene) {
         return Arrays.stream(Look.values())
                 .filter(l -> l.by() == Look.By.EYES && scene.possible(l))
                 .map(l -> new Seen(l, l.words(), BOOK.words(l, shows(scene, l))))

@@ -5,7 +5,7 @@ import app.knottag.core.hardware.Mac;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Protocol;
-import app.knottag.core.reach.Scene;
+import app.knottag.core.reach.NetworkState;
 import app.knottag.core.reach.SiteModel.Role;
 import app.knottag.core.reach.SiteModel.Station;
 import java.util.ArrayList;
@@ -16,7 +16,7 @@ import java.util.Optional;
 final class GardenCentre {
 
     /** Nothing but a device on the network. */
-    static final Scene.Traits PLAIN = new Scene.Traits(false, false, false, false);
+    static final NetworkState.Traits PLAIN = new NetworkState.Traits(false, false, false, false);
 
     private static final String NET = "10.44.16.";
     private static final String OFFICE = "10.44.17.";
@@ -243,7 +243,7 @@ final class GardenCentre {
                 service.ask(),
                 service.answer().replace("{serial}", serial),
                 service.protocol(),
-                new Scene.Traits(
+                new NetworkState.Traits(
                         net.equals(OFFICE),
                         !service.partnerAsk().isEmpty(),
                         service.tellsSerial(),
@@ -264,7 +264,7 @@ final class GardenCentre {
             String ask,
             String answer,
             Protocol protocol,
-            Scene.Traits traits) {
+            NetworkState.Traits traits) {
         return new Station(
                 id,
                 name,
@@ -278,6 +278,7 @@ final class GardenCentre {
                 ask,
                 answer,
                 protocol,
-                Scene.intended(traits));
+                traits,
+                List.of());
     }
 }

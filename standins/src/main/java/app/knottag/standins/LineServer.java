@@ -38,14 +38,14 @@ final class LineServer {
         var address = bench.loopback(offer.at());
         int port = station.port() < FIRST_FREE_PORT ? station.port() + HIGHER : station.port();
         var at = new InetSocketAddress(address, port);
-        if (offer.echo()) {
+        if (!offer.echo().equals("silent")) {
             var echo = sockets.keep(new DatagramSocket(new InetSocketAddress(address, ECHO_PORT)));
-            sockets.listen(() -> echo(echo));
+            sockets.listen(() -> echo(echo, offer.echo().equals("lossy")));
         }
         if (station.role() == Role.GATEWAY) Network.serve(sockets, bench, address, offer.network());
         if (station.role() == Role.RELAY) relay(at, offer.network());
-        else if (!offer.echo() && station.port() > 0 || offer.port().equals("silent")) sockets.swallow(at);
-        else if (offer.port().equals("open")) serve(at);
+        else if (offer.port().equals("silent") || offer.port().equals("unreachable")) sockets.swallow(at);
+        else if (offer.port().equals("open")) serve(at, offer.service());
     }
 
     private void relay(InetSocketAddress at, Offer.Network network) throws IOException {
@@ -54,36 +54,38 @@ final class LineServer {
             sockets.keep(MailServer.start(at, bench.certificates().context(network.certificate())));
     }
 
-    private void serve(InetSocketAddress at) throws IOException {
+    private void serve(InetSocketAddress at, String service) throws IOException {
         switch (station.protocol()) {
-            case HTTP -> sockets.keep(PageServer.start(at, station, Optional.empty()));
+            case HTTP -> sockets.keep(PageServer.start(at, station, service, Optional.empty()));
             case HTTPS ->
                 sockets.keep(PageServer.start(
                         at,
                         station,
+                        service,
                         Optional.of(bench.certificates().context(station.scene().certificateGood()))));
             default -> {
                 var server = sockets.server(at);
                 sockets.listen(() -> {
                     while (true) {
                         var socket = server.accept();
-                        sockets.run(() -> answer(socket));
+                        sockets.run(() -> answer(socket, service));
                     }
                 });
             }
         }
     }
 
-    private static void echo(DatagramSocket socket) throws IOException {
+    /** A bad lead loses one in three. */
+    private static void echo(DatagramSocket socket, boolean lossy) throws IOException {
         var packet = new DatagramPacket(new byte[512], 512);
-        while (true) {
+        for (int n = 1; ; n++) {
             packet.setLength(512);
             socket.receive(packet);
-            socket.send(packet);
+            if (!lossy || n % 3 != 0) socket.send(packet);
         }
     }
 
-    private void answer(Socket socket) throws IOException {
+    private void answer(Socket socket, String service) throws IOException {
         try (socket) {
             socket.setSoTimeout(PATIENCE_MILLIS);
             if (station.protocol() == Protocol.FILE) {
@@ -95,7 +97,7 @@ final class LineServer {
                 return;
             }
             String line = reader(socket).readLine();
-            if (line == null || !station.scene().letsCallersIn()) return;
+            if (line == null || service.equals("none") || service.equals("barred")) return;
             String answer =
                     station.role() == Role.PARTNER ? test(line) : line.equals(station.ask()) ? station.says() : "?";
             if (!answer.isEmpty()) socket.getOutputStream().write((answer + "\n").getBytes(StandardCharsets.UTF_8));

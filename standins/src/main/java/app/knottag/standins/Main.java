@@ -53,6 +53,7 @@ public final class Main {
     private static void serve(HttpServer server, Bench bench) {
         var json = new JsonMapper();
         server.createContext("/neighbours", exchange -> answer(exchange, 200, bench.neighbours()));
+        server.createContext("/barred", exchange -> answer(exchange, 200, bench.barred()));
         server.createContext("/holders", exchange -> answer(exchange, 200, bench.holders()));
         server.createContext("/away", exchange -> answer(exchange, 200, bench.away()));
         server.createContext("/dhcp/leases", exchange -> answer(exchange, 200, bench.leases()));

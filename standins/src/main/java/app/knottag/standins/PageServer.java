@@ -17,7 +17,8 @@ final class PageServer {
 
     private PageServer() {}
 
-    static Closeable start(InetSocketAddress at, Station station, Optional<SSLContext> tls) throws IOException {
+    static Closeable start(InetSocketAddress at, Station station, String service, Optional<SSLContext> tls)
+            throws IOException {
         HttpServer server = tls.isPresent() ? HttpsServer.create(at, 8) : HttpServer.create(at, 8);
         if (server instanceof HttpsServer https) https.setHttpsConfigurator(new HttpsConfigurator(tls.get()));
         var threads = Executors.newCachedThreadPool(r -> {
@@ -27,8 +28,12 @@ final class PageServer {
         });
         server.setExecutor(threads);
         server.createContext("/", exchange -> {
+            if (service.equals("none")) {
+                exchange.close();
+                return;
+            }
             boolean known = exchange.getRequestURI().getPath().equals(station.ask());
-            boolean in = station.scene().letsCallersIn();
+            boolean in = !service.equals("barred");
             String said = station.says().isEmpty() ? station.name() : station.says();
             byte[] body = (in ? said : "Not from there").getBytes(StandardCharsets.UTF_8);
             exchange.sendResponseHeaders(!in ? 403 : known ? 200 : 404, body.length);

@@ -152,7 +152,7 @@ class BenchTest {
         var kinds = new HashSet<String>();
         for (var face : bench.faces()) {
             kinds.add(face.kind());
-            assertThat(face.possible()).as(face.id()).contains(Cause.NO_POWER, Cause.ADDRESS_SLIP);
+            assertThat(face.possible()).as(face.id()).contains(Cause.NO_POWER, Cause.HELD_BY_NEWER);
             assertThat(face.looks()).extracting(Device.Seen::seen).doesNotContainNull();
         }
         assertThat(kinds)

@@ -1,71 +1,172 @@
 package app.knottag.core.reach;
 
-import app.knottag.core.reach.Scene.Entry;
-import app.knottag.core.reach.Scene.Holder;
-import app.knottag.core.reach.Scene.Names;
-import app.knottag.core.reach.Scene.State;
-import app.knottag.core.reach.Scene.Unit;
-import app.knottag.core.reach.Scene.Where;
+import app.knottag.core.reach.NetworkState.Box;
+import app.knottag.core.reach.NetworkState.Dhcp;
+import app.knottag.core.reach.NetworkState.Entry;
+import app.knottag.core.reach.NetworkState.Lan;
+import app.knottag.core.reach.NetworkState.Mood;
+import app.knottag.core.reach.NetworkState.Names;
+import app.knottag.core.reach.NetworkState.Parts;
+import app.knottag.core.reach.NetworkState.Port;
+import app.knottag.core.reach.NetworkState.Rule;
+import app.knottag.core.reach.NetworkState.Server;
+import app.knottag.core.reach.NetworkState.Unit;
+import java.util.Arrays;
+import java.util.List;
 import java.util.function.Consumer;
 
-/** Why an endpoint may not reach its service: each is a pure change of the scene. Words and priors stand in causes.yaml. */
+/**
+ * Why an endpoint may not reach its service: each is a pure change of the network's state, or a few such changes when the same
+ * fault shows itself in several ways. Words and priors stand in causes.yaml.
+ */
 public enum Cause {
-    NO_POWER(s -> s.power = false),
-    CABLE_OUT_AT_DEVICE(s -> s.deviceEnd = false),
-    CABLE_OUT_AT_WALL(s -> s.wallEnd = false),
-    OUTLET_DEAD(s -> s.outletPatched = false),
-    PORT_OFF(s -> s.portOn = false),
-    OUTLET_IN_OTHER_SEGMENT(s -> s.segment = Where.OTHER),
-    WAN_SOCKET(s -> s.wanSocket = true),
-    ON_WIRELESS(s -> s.onWireless = true),
-    NOT_RESTARTED(s -> s.joined = false),
-    NOT_REGISTERED(s -> s.entry = Entry.NONE),
-    OTHER_INTERFACE_REGISTERED(s -> s.entry = Entry.SIBLING),
-    MISTYPED_AT_REGISTRY(s -> s.entry = Entry.MISTYPED),
-    REGISTRATION_ENDED(s -> s.entry = Entry.ENDED),
-    STILL_AUTOMATIC(s -> s.address = Scene.Set.AUTOMATIC),
-    NOT_SAVED(s -> {
-        s.address = Scene.Set.AUTOMATIC;
-        s.saved = false;
+    NO_POWER(p -> p.endpoint.power = false),
+    ROW_POWER(p -> {
+        p.endpoint.power = false;
+        p.rowPower = false;
     }),
-    ADDRESS_SLIP(s -> s.address = Scene.Set.SLIP),
-    HELD_BY_NEWER(s -> s.holder = Holder.NEWER),
-    HELD_BY_OLDER(s -> s.holder = Holder.OLDER),
-    MASK_WRONG(s -> s.mask = false),
-    GATEWAY_WRONG(s -> s.gateway = false),
-    RESOLVER_WRONG(s -> s.resolver = Names.WRONG),
-    RESOLVER_MISSING(s -> s.resolver = Names.MISSING),
-    RESOLVER_DOWN(s -> s.resolverUp = false),
-    GATEWAY_DOWN(s -> s.gatewayUp = false),
-    SERVICE_OFF(s -> s.serviceOn = false),
-    OTHER_PORT(s -> s.portRight = false),
-    DEVICE_FIREWALL(s -> s.firewall = true),
-    ALLOW_LIST(s -> s.allowed = false),
-    PARTNER_DOWN(s -> s.partnerUp = false),
-    PARTNER_POINTS_ELSEWHERE(s -> s.partnerAddress = false),
-    PARTNER_OTHER_PORT(s -> s.partnerPort = false),
-    PARTNER_FIREWALL(s -> s.partnerFirewall = true),
-    DEVICE_POINTS_ELSEWHERE(s -> s.toPartner = false),
-    CROSSED_PAIR(s -> s.crossed = true),
-    WRONG_UNIT(s -> s.unit = Unit.SWAPPED),
-    WRONG_VARIANT(s -> s.unit = Unit.VARIANT),
-    OTHER_INTERFACE_ON_RECORD(s -> s.siblingMac = true),
-    SERVER_DOWN(s -> s.serverUp = false),
-    CLOCK_WRONG(s -> s.clock = false),
-    CERTIFICATE(s -> s.certificate = false),
-    SIGN_IN(s -> s.signIn = false),
-    UPLINK_DOWN(s -> s.uplink = false),
-    PROVIDER_FILTER(s -> s.providerLetsThrough = false),
-    OWN_VANTAGE(s -> s.vantage = Where.OTHER);
+    POE_BUDGET(p -> {
+        p.endpoint.power = false;
+        p.port = Port.NO_POWER;
+    }),
+    WEAK_SUPPLY(p -> {
+        p.endpoint.mood = Mood.RESTARTING;
+        p.supply = false;
+    }),
+    CABLE_OUT_AT_DEVICE(p -> p.deviceEnd = false),
+    CABLE_OUT_AT_WALL(p -> p.wallEnd = false),
+    OUTLET_DEAD(p -> p.outletPatched = false),
+    PORT_OFF(p -> p.port = Port.OFF),
+    PORT_SECURITY(p -> p.port = Port.LOCKED),
+    PORT_TAGGED(p -> p.port = Port.TAGGED),
+    LOOP(p -> p.port = Port.LOOPED),
+    DUPLEX(p -> p.port = Port.LOSSY),
+    BAD_PAIR(p -> {
+        p.port = Port.LOSSY;
+        p.badLead = true;
+    }),
+    SWITCH_DEAD(
+            // The machine that looks, and the router, are usually on another one.
+            p -> p.nearSwitchOn = false,
+            p -> p.switchOn = false),
+    OUTLET_IN_OTHER_SEGMENT(p -> p.outletLan = Lan.OTHER),
+    WAN_SOCKET(p -> p.wanSocket = true),
+    ON_WIRELESS(p -> p.onWireless = true),
+    WIRELESS_APART(p -> p.apart = true),
+    WIRELESS_WEAK(p -> p.weak = true),
+    NOT_RESTARTED(p -> p.joined = false),
+    NOT_REGISTERED(p -> p.entry = Entry.NONE),
+    OTHER_INTERFACE_REGISTERED(p -> p.entry = Entry.SIBLING),
+    MISTYPED_AT_REGISTRY(p -> p.entry = Entry.MISTYPED),
+    REGISTRATION_ENDED(p -> p.entry = Entry.ENDED),
+    STILL_AUTOMATIC(p -> p.endpoint.automatic = true),
+    NOT_SAVED(
+            p -> {
+                p.endpoint.automatic = true;
+                p.saved = false;
+            },
+            // Until it starts anew, it works with what was typed.
+            p -> p.saved = false),
+    ADDRESS_SLIP(p -> p.endpoint.address = p.planned ^ 3 << 8, p -> p.endpoint.address = p.slip),
+    HELD_BY_NEWER(p -> p.stranger = stranger()),
+    HELD_BY_OLDER(p -> {
+        p.stranger = stranger();
+        p.strangerFirst = true;
+    }),
+    MASK_WRONG(
+            p -> p.endpoint.length = Math.min(30, p.prefixLength + 4),
+            p -> p.endpoint.length = Math.min(30, p.prefixLength + 1),
+            p -> p.endpoint.length = 30,
+            p -> p.endpoint.length = 16,
+            p -> p.endpoint.length = 8),
+    GATEWAY_WRONG(
+            p -> p.endpoint.gateway = p.router ^ 1 << 4,
+            p -> p.endpoint.gateway = p.router ^ 1 << 9,
+            p -> p.endpoint.gateway = 0),
+    RESOLVER_WRONG(p -> p.endpoint.resolver = p.resolver ^ 1 << 4),
+    RESOLVER_MISSING(p -> p.endpoint.resolver = 0),
+    RESOLVER_DOWN(p -> p.resolverUp = false, p -> p.resolverOverTcpOnly = true),
+    RESOLVER_SLOW(p -> p.names = Names.SLOW),
+    OLD_NAME(p -> p.names = Names.OLD),
+    GATEWAY_DOWN(p -> p.routerOn = false),
+    ROUTER_REPLACED(p -> p.routerReplaced = true),
+    DHCP_DOWN(p -> p.dhcp = Dhcp.DOWN),
+    DHCP_FULL(p -> p.dhcp = Dhcp.FULL),
+    DHCP_SECOND(p -> p.dhcp = Dhcp.SECOND),
+    SERVICE_OFF(p -> p.serviceOn = false),
+    OTHER_PORT(p -> p.portRight = false),
+    DEVICE_FIREWALL(
+            p -> p.firewall = Rule.DROP,
+            p -> p.firewall = Rule.RESET,
+            p -> p.firewall = Rule.BAR,
+            p -> p.firewallDropsAll = true),
+    ALLOW_LIST(p -> p.callers = Rule.DROP, p -> p.callers = Rule.BAR, p -> p.callers = Rule.RESET),
+    ASLEEP(p -> p.endpoint.mood = Mood.ASLEEP),
+    HUNG(p -> p.endpoint.mood = Mood.HUNG, p -> p.endpoint.mood = Mood.FROZEN),
+    FULL(p -> p.endpoint.mood = Mood.FULL),
+    PARTNER_DOWN(p -> p.partner.power = false),
+    PARTNER_POINTS_ELSEWHERE(p -> p.partnerAddress = false),
+    PARTNER_OTHER_PORT(p -> p.partnerPort = false),
+    PARTNER_FIREWALL(p -> p.partnerFirewall = true),
+    DEVICE_POINTS_ELSEWHERE(p -> p.toPartner = false),
+    CROSSED_PAIR(p -> p.crossed = true),
+    STALE_NEIGHBOUR(p -> p.partner.forgets = p.planned),
+    WRONG_UNIT(p -> p.unit = Unit.SWAPPED),
+    WRONG_VARIANT(p -> p.unit = Unit.VARIANT),
+    OTHER_INTERFACE_ON_RECORD(p -> p.siblingMac = true),
+    SERVER_DOWN(p -> p.server = Server.SILENT, p -> p.server = Server.REFUSES),
+    CLOCK_WRONG(p -> p.clock = false, p -> p.clockByAnHour = true),
+    CERTIFICATE(p -> p.certificate = false),
+    SIGN_IN(p -> p.signIn = false),
+    CONTRACT_LAPSED(p -> p.contract = false),
+    UPLINK_DOWN(p -> p.uplink = false),
+    PROVIDER_FILTER(p -> p.provider = false),
+    SITE_FIREWALL(p -> p.outbound = Rule.DROP, p -> p.outbound = Rule.BAR, p -> p.outbound = Rule.RESET),
+    SEGMENT_FIREWALL(p -> p.between = Rule.DROP, p -> p.between = Rule.BAR, p -> p.between = Rule.RESET),
+    SMALL_PACKETS(p -> p.smallPackets = true),
+    PORTAL(p -> p.portal = true),
+    PROXY(p -> p.proxy = true),
+    OWN_VANTAGE(p -> p.here.lan = Lan.ELSEWHERE, p -> {
+        p.here.lan = Lan.ELSEWHERE;
+        p.hereLost = true;
+    }),
+    /** Nothing is wrong now: what was seen has passed, or was misread. */
+    NOTHING(p -> {});
 
-    private final Consumer<State> change;
+    private final List<Consumer<Parts>> ways;
 
-    Cause(Consumer<State> change) {
-        this.change = change;
+    @SafeVarargs
+    @SuppressWarnings("varargs")
+    Cause(Consumer<Parts>... ways) {
+        this.ways = List.of(ways);
     }
 
-    /** Returns the scene with this cause in it. */
-    public Scene apply(Scene scene) {
-        return scene.but(change);
+    private static Box stranger() {
+        var box = new Box();
+        box.mac = NetworkState.MAC_STRANGER;
+        return box;
+    }
+
+    /** Returns the state with this cause in it, as it is met most often. */
+    public NetworkState apply(NetworkState state) {
+        return apply(state, 0);
+    }
+
+    NetworkState apply(NetworkState state, int way) {
+        return state.but(ways.get(way));
+    }
+
+    /** Returns the state with this cause in it, once for each way in which it shows itself; equal ones are left out. */
+    public List<NetworkState> ways(NetworkState state) {
+        return ways.stream().map(state::but).toList();
+    }
+
+    /** Whether it would show at all, beyond its own direct look. */
+    public boolean shows(NetworkState intended) {
+        return this == NOTHING
+                || ways(intended).stream()
+                        .anyMatch(s -> Arrays.stream(Look.values())
+                                .filter(l -> l.ofEndpoint() && intended.possible(l))
+                                .anyMatch(l -> s.observe(l) != intended.observe(l)));
     }
 }

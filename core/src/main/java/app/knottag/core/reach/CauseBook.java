@@ -12,23 +12,54 @@ import tools.jackson.dataformat.yaml.YAMLMapper;
  * Priors, words and remedies of the causes, and how often a look is misread.
  *
  * @param noneOfThese share of what nobody thought of, 0..1
+ * @param pointless looks that an answer, written LOOK=outcome, makes pointless
  * @param looks what the outcomes of each look are called, in their order
  * @param sentences what each outcome means, as one sentence without its full stop
  */
 public record CauseBook(
         Misreading misreading,
         double noneOfThese,
+        Map<String, List<Look>> pointless,
         Map<Cause, Entry> causes,
         Map<Look, List<String>> looks,
         Map<Look, List<String>> sentences) {
 
     private static final CauseBook SHIPPED = read();
 
-    /** Share of looks that are misread, 0..1; some looks have a share of their own. */
-    public record Misreading(double eyes, double machine, Map<Look, Double> looks) {
-        /** Returns the share for one look. */
-        public double of(Look look) {
-            return looks.getOrDefault(look, look.by() == Look.By.EYES ? eyes : machine);
+    /**
+     * How often a look is misread.
+     *
+     * @param eyes share of looks by people, 0..1
+     * @param machine share of looks by machines, 0..1
+     * @param told how many times as often when somebody only says it
+     * @param shown how many times as often when it was photographed or read back
+     * @param looks shares of their own: for what is really there, what is seen instead
+     */
+    public record Misreading(
+            double eyes, double machine, double told, double shown, Map<Look, Map<String, Map<String, Double>>> looks) {
+
+        private static final double MOST = 0.45;
+
+        /** Returns what may be seen, by what is really there: {@code [truth][seen]}, each row a whole. */
+        double[][] table(Look look, double times) {
+            int k = look.outcomes().size();
+            var table = new double[k][k];
+            double usual = Math.min(MOST, (look.by() == Look.By.EYES ? eyes : machine) * times);
+            for (int truth = 0; truth < k; truth++) {
+                var own = looks.getOrDefault(look, Map.of())
+                        .getOrDefault(look.outcomes().get(truth), Map.of());
+                double wrong = 0;
+                for (int seen = 0; seen < k; seen++) {
+                    if (seen == truth) continue;
+                    double share = own.getOrDefault(look.outcomes().get(seen), usual / (k - 1) / times) * times;
+                    table[truth][seen] = share;
+                    wrong += share;
+                }
+                double cut = wrong > MOST ? MOST / wrong : 1;
+                for (int seen = 0; seen < k; seen++) table[truth][seen] *= cut;
+                table[truth][truth] = 1 - wrong * cut;
+            }
+            return table;
         }
     }
 
@@ -36,18 +67,28 @@ public record CauseBook(
      * One cause.
      *
      * @param prior how often it is met, in parts of all
+     * @param direct looks that prove it, written LOOK=outcome, the best first; empty when none does by itself
      * @param reason why it is met that often
      * @param call whom to call when the remedies do not help, or empty
      * @param remedy what to do, in the order good technicians try
      */
-    public record Entry(double prior, String title, String reason, String call, List<String> remedy) {}
+    public record Entry(
+            double prior, List<String> direct, String title, String reason, String call, List<String> remedy) {}
 
     public CauseBook {
         causes = new EnumMap<>(causes);
         for (var cause : Cause.values())
             if (!causes.containsKey(cause)) throw new IllegalArgumentException("causes.yaml has no " + cause);
+        for (var entry : causes.values()) entry.direct().forEach(CauseBook::checked);
+        pointless.keySet().forEach(CauseBook::checked);
         looks = named(looks);
         sentences = named(sentences);
+    }
+
+    private static void checked(String seen) {
+        var look = Look.valueOf(seen.substring(0, seen.indexOf('=')));
+        if (!look.outcomes().contains(seen.substring(seen.indexOf('=') + 1)))
+            throw new IllegalArgumentException("causes.yaml: " + seen + " cannot be seen");
     }
 
     private static Map<Look, List<String>> named(Map<Look, List<String>> looks) {
@@ -94,9 +135,9 @@ public record CauseBook(
         for (var cause : Cause.values()) {
             var e = causes.get(cause);
             double prior = e.prior() / all * SHIPPED_WEIGHS + found.getOrDefault(cause, 0);
-            corrected.put(cause, new Entry(prior, e.title(), e.reason(), e.call(), e.remedy()));
+            corrected.put(cause, new Entry(prior, e.direct(), e.title(), e.reason(), e.call(), e.remedy()));
         }
-        return new CauseBook(misreading, noneOfThese, corrected, looks, sentences);
+        return new CauseBook(misreading, noneOfThese, pointless, corrected, looks, sentences);
     }
 
     /** Returns what people call an outcome. */

@@ -29,16 +29,38 @@ public final class Diagnosis {
 
     private Diagnosis() {}
 
-    /** A look that was made. */
-    public record Made(Look look, String outcome) {
+    /**
+     * A look that was made.
+     *
+     * @param how how one knows it, which says how often it is misread
+     */
+    public record Made(Look look, String outcome, Evidence how) {
         public Made {
             if (!look.outcomes().contains(outcome))
                 throw new ReadingException(
                         "“" + outcome + "” is nothing that " + look + " can show; there are " + look.outcomes());
         }
 
+        /** A look as it is usually made: measured by a machine, or seen by somebody who stands there. */
+        public Made(Look look, String outcome) {
+            this(look, outcome, look.by() == Look.By.MACHINE ? Evidence.TOOL : Evidence.SEEN);
+        }
+
         int index() {
             return look.outcomes().indexOf(outcome);
+        }
+
+        /** Returns how many times as often as usual it is misread. */
+        double times(CauseBook book) {
+            return switch (how) {
+                case SPOKEN -> book.misreading().told();
+                case PHOTO, READ_BACK -> book.misreading().shown();
+                case SEEN, TOOL -> 1;
+            };
+        }
+
+        private String text() {
+            return look + "=" + outcome;
         }
     }
 
@@ -86,191 +108,180 @@ public final class Diagnosis {
             boolean found,
             String stop) {}
 
-    /** One hypothesis with what every look would show under it. */
-    private record Hypothesis(List<Cause> causes, double prior, int[] shows) {}
-
     /** Works out where the search stands after the looks that were made. */
-    public static Verdict of(Scene intended, CauseBook book, List<Made> made) {
+    public static Verdict of(NetworkState intended, CauseBook book, List<Made> made) {
         return of(intended, book, made, Set.of());
     }
 
     /**
      * Works out where the search stands.
      *
+     * @param made in the order in which they were made; of the same look the last one counts
      * @param passed looks that cannot be made here, and are not proposed
      */
-    public static Verdict of(Scene intended, CauseBook book, List<Made> made, Set<Look> passed) {
-        var hypotheses = singles(intended, book);
-        double sum = hypotheses.stream().collect(Collectors.summingDouble(Hypothesis::prior));
-        if (hypotheses.stream().noneMatch(h -> fits(h, made))) hypotheses = withPairs(intended, book, hypotheses, sum);
-        return judge(intended, book, made, passed, hypotheses);
+    public static Verdict of(NetworkState intended, CauseBook book, List<Made> made, Set<Look> passed) {
+        var latest = new LinkedHashMap<Look, Made>();
+        for (var m : made) latest.put(m.look(), m);
+        return new Diagnosis.Step(intended, book, List.copyOf(latest.values()), passed).verdict();
     }
 
-    private static List<Hypothesis> singles(Scene intended, CauseBook book) {
-        var all = new ArrayList<Hypothesis>();
-        int[] fine = shows(intended);
-        for (var cause : Cause.values()) {
-            int[] shows = shows(cause.apply(intended));
-            // What no look would ever show is no cause here, such as a partner's where there is no partner.
-            if (!Arrays.equals(shows, fine))
-                all.add(new Hypothesis(List.of(cause), book.of(cause).prior(), shows));
+    /** One step of a search. */
+    private static final class Step {
+        private final NetworkState intended;
+        private final CauseBook book;
+        private final List<Made> made;
+        private final Search search;
+        private final List<Look> left;
+
+        Step(NetworkState intended, CauseBook book, List<Made> made, Set<Look> passed) {
+            this.intended = intended;
+            this.book = book;
+            this.made = made;
+            search = new Search(intended, book, made);
+            var pointless = made.stream()
+                    .flatMap(m -> book.pointless().getOrDefault(m.text(), List.of()).stream())
+                    .collect(Collectors.toSet());
+            left = Arrays.stream(Look.values())
+                    .filter(intended::possible)
+                    .filter(l -> !passed.contains(l) && !pointless.contains(l))
+                    .filter(l -> made.stream().noneMatch(m -> m.look() == l))
+                    .toList();
         }
-        return all;
-    }
 
-    private static List<Hypothesis> withPairs(Scene intended, CauseBook book, List<Hypothesis> singles, double sum) {
-        var all = new ArrayList<>(singles);
-        for (int i = 0; i < singles.size(); i++)
-            for (int j = i + 1; j < singles.size(); j++) {
-                var a = singles.get(i).causes().get(0);
-                var b = singles.get(j).causes().get(0);
-                all.add(new Hypothesis(
-                        List.of(a, b),
-                        singles.get(i).prior() * singles.get(j).prior() / sum,
-                        shows(b.apply(a.apply(intended)))));
+        Verdict verdict() {
+            var suspects = suspects();
+            var first = suspects.get(0);
+            double group = suspects.stream()
+                    .filter(s -> s.group() == first.group())
+                    .mapToDouble(Suspect::probability)
+                    .sum();
+            var gainful = gainful();
+            boolean certain = first.probability() >= CERTAIN;
+            var direct = certain ? direct(first) : Optional.<NextLook>empty();
+            var next = direct.isPresent() ? direct : certain && proved(first) ? Optional.<NextLook>empty() : gainful;
+            boolean found = next.isEmpty() && Math.max(group, first.probability()) >= CERTAIN;
+            boolean contradictory = !made.isEmpty() && search.all.stream().noneMatch(search::fits);
+            return new Verdict(
+                    suspects,
+                    search.none,
+                    contradictory,
+                    contradictory ? first.contradicts() : List.of(),
+                    next,
+                    found,
+                    stop(first, next.isPresent(), found));
+        }
+
+        private boolean proved(Suspect s) {
+            return s.causes().stream().allMatch(this::proved);
+        }
+
+        private boolean proved(Cause cause) {
+            var direct = book.of(cause).direct();
+            return direct.isEmpty() || made.stream().anyMatch(m -> direct.contains(m.text()));
+        }
+
+        /** The look that proves what is nearly certain, while it was not made yet. */
+        private Optional<NextLook> direct(Suspect s) {
+            return s.causes().stream()
+                    .filter(c -> !proved(c))
+                    .flatMap(c -> book.of(c).direct().stream())
+                    .map(d -> Look.valueOf(d.substring(0, d.indexOf('='))))
+                    .filter(left::contains)
+                    .findFirst()
+                    .map(l -> new NextLook(l, gain(l, search.carrying()), l.minutes()));
+        }
+
+        private List<Suspect> suspects() {
+            var best = new LinkedHashMap<List<Cause>, Search.Hypothesis>();
+            var weight = new HashMap<List<Cause>, Double>();
+            for (var h : search.all) {
+                best.putIfAbsent(h.causes, h);
+                weight.merge(h.causes, h.weight, Double::sum);
             }
-        return all;
-    }
-
-    private static int[] shows(Scene scene) {
-        int[] shows = new int[Look.values().length];
-        for (var look : Look.values())
-            shows[look.ordinal()] = scene.possible(look) ? scene.observe(look) : Scene.ANYTHING;
-        return shows;
-    }
-
-    private static boolean fits(Hypothesis h, List<Made> made) {
-        return made.stream()
-                .allMatch(m -> h.shows()[m.look().ordinal()] == m.index()
-                        || h.shows()[m.look().ordinal()] == Scene.ANYTHING);
-    }
-
-    private static double likelihood(Look look, int predicted, int seen, CauseBook book) {
-        if (predicted == Scene.ANYTHING) return 1.0 / look.outcomes().size();
-        double misread = book.misreading().of(look);
-        return predicted == seen ? 1 - misread : misread / (look.outcomes().size() - 1);
-    }
-
-    private static Verdict judge(
-            Scene intended, CauseBook book, List<Made> made, Set<Look> passed, List<Hypothesis> hypotheses) {
-        int n = hypotheses.size();
-        double[] weight = new double[n];
-        double priors = hypotheses.stream().collect(Collectors.summingDouble(Hypothesis::prior)), total = 0;
-        for (int i = 0; i < n; i++) {
-            var h = hypotheses.get(i);
-            weight[i] = (1 - book.noneOfThese()) * h.prior() / priors;
-            for (var m : made)
-                weight[i] *= likelihood(m.look(), h.shows()[m.look().ordinal()], m.index(), book);
-            total += weight[i];
+            var numbers = new HashMap<List<Integer>, Integer>();
+            var all = new ArrayList<Suspect>();
+            for (var h : best.values()) {
+                var shown = made.stream().map(m -> h.shows(m.look())).toList();
+                int group = numbers.computeIfAbsent(shown, k -> numbers.size());
+                all.add(suspect(h, weight.get(h.causes), group));
+            }
+            all.sort(Comparator.comparingDouble(Suspect::probability).reversed());
+            return List.copyOf(all);
         }
-        // Something that nobody thought of may show anything.
-        double none = book.noneOfThese();
-        for (var m : made) none /= m.look().outcomes().size();
-        total += none;
-        for (int i = 0; i < n; i++) weight[i] /= total;
-        none /= total;
-        int[] group = groups(hypotheses, made);
-        var next = next(intended, book, made, passed, hypotheses, weight);
-        var suspects = suspects(hypotheses, weight, group, made, book);
-        double best = suspects.isEmpty() ? 0 : ofGroup(suspects, suspects.get(0).group());
-        boolean contradictory = !made.isEmpty() && hypotheses.stream().noneMatch(h -> fits(h, made));
-        boolean found = best >= CERTAIN && (next.isEmpty() || separable(hypotheses, weight, group) == 0);
-        return new Verdict(
-                suspects,
-                none,
-                contradictory,
-                contradictory && !suspects.isEmpty() ? suspects.get(0).contradicts() : List.of(),
-                found ? Optional.empty() : next,
-                found,
-                stop(suspects, next, found));
-    }
 
-    /** Numbers hypotheses by what they would show at the looks that were made. */
-    private static int[] groups(List<Hypothesis> hypotheses, List<Made> made) {
-        var numbers = new HashMap<List<Integer>, Integer>();
-        int[] group = new int[hypotheses.size()];
-        for (int i = 0; i < group.length; i++) {
-            int[] shows = hypotheses.get(i).shows();
-            var key = made.stream().map(m -> shows[m.look().ordinal()]).toList();
-            group[i] = numbers.computeIfAbsent(key, k -> numbers.size());
-        }
-        return group;
-    }
-
-    /** Share of the first group that some look could still tell apart from its likeliest member. */
-    private static double separable(List<Hypothesis> hypotheses, double[] weight, int[] group) {
-        int best = 0;
-        for (int i = 1; i < weight.length; i++) if (weight[i] > weight[best]) best = i;
-        double apart = 0;
-        for (int i = 0; i < weight.length; i++)
-            if (!Arrays.equals(hypotheses.get(i).shows(), hypotheses.get(best).shows())) apart += weight[i];
-        return apart <= 1 - CERTAIN ? 0 : apart;
-    }
-
-    private static double ofGroup(List<Suspect> suspects, int group) {
-        return suspects.stream()
-                .filter(s -> s.group() == group)
-                .collect(Collectors.summingDouble(Suspect::probability));
-    }
-
-    private static List<Suspect> suspects(
-            List<Hypothesis> hypotheses, double[] weight, int[] group, List<Made> made, CauseBook book) {
-        var all = new ArrayList<Suspect>();
-        for (int i = 0; i < weight.length; i++) {
-            var h = hypotheses.get(i);
+        private Suspect suspect(Search.Hypothesis h, double probability, int group) {
             var explains = new ArrayList<Look>();
             var contradicts = new ArrayList<Look>();
             for (var m : made) {
-                int shows = h.shows()[m.look().ordinal()];
+                int shows = h.shows(m.look());
                 if (shows == m.index() && m.index() != 0) explains.add(m.look());
-                if (shows != m.index() && shows != Scene.ANYTHING) contradicts.add(m.look());
+                if (shows != m.index() && shows != NetworkState.ANYTHING) contradicts.add(m.look());
             }
-            var remedy = new ArrayList<String>();
-            h.causes().forEach(c -> remedy.addAll(book.of(c).remedy()));
-            all.add(new Suspect(
-                    h.causes(),
-                    weight[i],
-                    group[i],
-                    String.join(
-                            ", and: ",
-                            h.causes().stream().map(c -> book.of(c).title()).toList()),
+            var entries = h.causes.stream().map(book::of).toList();
+            return new Suspect(
+                    h.causes,
+                    probability,
+                    group,
+                    entries.stream().map(CauseBook.Entry::title).collect(Collectors.joining(", and: ")),
                     explains,
                     contradicts,
-                    remedy,
-                    h.causes().stream()
-                            .map(c -> book.of(c).call())
+                    entries.stream().flatMap(e -> e.remedy().stream()).toList(),
+                    entries.stream()
+                            .map(CauseBook.Entry::call)
                             .filter(c -> !c.isEmpty())
                             .findFirst()
-                            .orElse("")));
+                            .orElse(""));
         }
-        all.sort(Comparator.comparingDouble(Suspect::probability).reversed());
-        return List.copyOf(all);
-    }
 
-    /** The look with the greatest expected gain for a minute, over what some look could tell apart at all. */
-    private static Optional<NextLook> next(
-            Scene intended,
-            CauseBook book,
-            List<Made> made,
-            Set<Look> passed,
-            List<Hypothesis> hypotheses,
-            double[] weight) {
-        var apart = new LinkedHashMap<List<Integer>, Double>();
-        for (int i = 0; i < weight.length; i++)
-            apart.merge(Arrays.stream(hypotheses.get(i).shows()).boxed().toList(), weight[i], Double::sum);
-        var shows = new ArrayList<>(apart.keySet());
-        var p = List.copyOf(apart.values());
-        NextLook best = null;
-        for (var look : Look.values()) {
-            if (!intended.possible(look)
-                    || passed.contains(look)
-                    || made.stream().anyMatch(m -> m.look() == look)) continue;
-            double gain = gain(look, shows, p, book);
-            if (gain < WORTHWHILE) continue;
-            if (best == null || worth(gain, look.minutes()) > worth(best.gain(), best.minutes()))
-                best = new NextLook(look, gain, look.minutes());
+        /** The look with the greatest expected gain for a minute, over what some look could tell apart at all. */
+        private Optional<NextLook> gainful() {
+            var carrying = search.carrying();
+            NextLook best = null;
+            for (var look : left) {
+                double gain = gain(look, carrying);
+                if (gain < WORTHWHILE) continue;
+                if (best == null || worth(gain, look.minutes()) > worth(best.gain(), best.minutes()))
+                    best = new NextLook(look, gain, look.minutes());
+            }
+            return Optional.ofNullable(best);
         }
-        return Optional.ofNullable(best);
+
+        /** Mutual information of the look's outcome and the cause, in bits. */
+        private double gain(Look look, List<Search.Hypothesis> carrying) {
+            int k = look.outcomes().size();
+            double[][] table = search.table(look);
+            double[] entropies = new double[k];
+            for (int t = 0; t < k; t++) for (double q : table[t]) entropies[t] -= term(q);
+            double[] outcome = new double[k];
+            double sum = search.none, noise = 0;
+            double[] spread = search.spread(look);
+            for (int o = 0; o < k; o++) outcome[o] += search.none * spread[o];
+            for (double q : spread) noise -= search.none * term(q);
+            for (var h : carrying) {
+                int shown = h.shows(look);
+                sum += h.weight;
+                noise += h.weight * (shown == NetworkState.ANYTHING ? Math.log(k) / LN2 : entropies[shown]);
+                for (int o = 0; o < k; o++)
+                    outcome[o] += h.weight * (shown == NetworkState.ANYTHING ? 1.0 / k : table[shown][o]);
+            }
+            double entropy = 0;
+            for (double q : outcome) entropy -= term(q / sum);
+            return Math.max(0, entropy - noise / sum);
+        }
+
+        private String stop(Suspect first, boolean goesOn, boolean found) {
+            if (goesOn) return "";
+            if (search.none > first.probability())
+                return "None of the known causes explains this. Write down what was seen, and call a colleague.";
+            if (found && first.causes().contains(Cause.NOTHING))
+                return "Nothing is wrong now. Run the checks once more.";
+            if (found && !first.call().isEmpty())
+                return "Stop here and call " + first.call() + ": "
+                        + first.title().toLowerCase(Locale.ROOT) + ".";
+            if (found) return "";
+            return "No further look tells these apart. Try their remedies in this order, or call"
+                    + (first.call().isEmpty() ? " a colleague." : " " + first.call() + ".");
+        }
     }
 
     /** What a look is worth: bits for a minute. */
@@ -278,42 +289,7 @@ public final class Diagnosis {
         return gain / minutes;
     }
 
-    /** Mutual information of the look's outcome and the cause, in bits. */
-    private static double gain(Look look, List<List<Integer>> shows, List<Double> p, CauseBook book) {
-        int k = look.outcomes().size();
-        double misread = book.misreading().of(look);
-        double[] outcome = new double[k];
-        double sum = 0;
-        double misreadEntropy = -term(1 - misread) - (k - 1) * term(misread / (k - 1)), noise = 0;
-        for (int i = 0; i < p.size(); i++) {
-            int shown = shows.get(i).get(look.ordinal());
-            double share = p.get(i);
-            sum += share;
-            noise += share * (shown == Scene.ANYTHING ? Math.log(k) / LN2 : misreadEntropy);
-            for (int o = 0; o < k; o++)
-                outcome[o] +=
-                        share * (shown == Scene.ANYTHING ? 1.0 / k : shown == o ? 1 - misread : misread / (k - 1));
-        }
-        if (sum <= 0) return 0;
-        double entropy = 0;
-        for (double q : outcome) entropy -= term(q / sum);
-        noise /= sum;
-        return Math.max(0, entropy - noise);
-    }
-
     private static double term(double q) {
         return q <= 0 ? 0 : q * Math.log(q) / LN2;
-    }
-
-    private static String stop(List<Suspect> suspects, Optional<NextLook> next, boolean found) {
-        if (suspects.isEmpty()) return "Nothing that is known can be the cause. Call a colleague.";
-        var first = suspects.get(0);
-        if (found && !first.call().isEmpty())
-            return "Stop here and call " + first.call() + ": " + first.title().toLowerCase(Locale.ROOT) + ".";
-        if (found) return "";
-        return next.isEmpty()
-                ? "No further look tells these apart. Try their remedies in this order, or call"
-                        + (first.call().isEmpty() ? " a colleague." : " " + first.call() + ".")
-                : "";
     }
 }

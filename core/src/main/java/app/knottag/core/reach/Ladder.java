@@ -12,6 +12,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executor;
@@ -27,6 +28,8 @@ import java.util.stream.Stream;
 public final class Ladder {
 
     static final int DNS_PORT = 53;
+    private static final int SMALL = 24;
+    private static final int MOST_ASKED = 254;
     private static final String SETTLE_FIRST = "Not judged: settle the check above first.";
     private final Target target;
     private final Probes probes;
@@ -222,7 +225,7 @@ public final class Ladder {
             return fails(
                     silent + "You look from " + here() + ".",
                     "Plug this machine into the same switch, or join the same wireless. Then check again.");
-        var elsewhere = elsewhere(target, probes.neighbours());
+        var elsewhere = elsewhere(target, probes);
         if (elsewhere.isEmpty()) {
             boolean before = probes.neighbours().stream().anyMatch(n -> n.mac().equals(target.mac()));
             return fails(
@@ -239,12 +242,24 @@ public final class Ladder {
                 "Enter the address again, leave the menu the proper way, restart, and read it back.");
     }
 
-    /** Where its MAC has just answered instead. */
-    static Optional<Ipv4Address> elsewhere(Target target, List<Neighbour> table) {
-        return table.stream()
+    /** Where its MAC answers instead just now: by the table, else by asking the segment, or its pools when that is large. */
+    static Optional<Ipv4Address> elsewhere(Target target, Probes probes) {
+        var known = probes.neighbours().stream()
                 .filter(n -> n.mac().equals(target.mac()) && !n.address().equals(target.address()))
                 .filter(Neighbour::confirmed)
                 .map(Neighbour::address)
+                .findFirst();
+        if (known.isPresent()) return known;
+        var segment = target.segment();
+        boolean small = segment.prefix().prefixLength() >= SMALL;
+        var hosts = Sweep.hosts(segment).stream()
+                .filter(a -> small || segment.poolOf(a).isPresent())
+                .limit(MOST_ASKED)
+                .toList();
+        return probes.sweep(hosts, Swept.QUIETLY).there().entrySet().stream()
+                .filter(e -> e.getValue().contains(target.mac()))
+                .map(Map.Entry::getKey)
+                .filter(a -> !a.equals(target.address()))
                 .findFirst();
     }
 
@@ -345,7 +360,7 @@ public final class Ladder {
                 "Compare the label with the tag. Two units may be swapped.");
     }
 
-    private static Probes.Call call(Target target) {
+    static Probes.Call call(Target target) {
         return new Probes.Call(
                 target.service().protocol(),
                 target.address().toString(),

@@ -74,6 +74,6 @@ public final class Remembered implements Probes {
 
     @Override
     public Swept sweep(List<Ipv4Address> hosts, Swept.Listener listener) {
-        return probes.sweep(hosts, listener);
+        return once(() -> probes.sweep(hosts, listener), "sweep", hosts);
     }
 }

@@ -1,6 +1,8 @@
 package app.knottag.core.reach;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.address.Pool;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.kind.Protocol;
 import java.util.ArrayList;
@@ -28,6 +30,11 @@ public record SiteModel(List<Station> stations) {
     /** MAC of the made-up stranger, from the block for documentation (RFC 7042). */
     public static final Mac STRANGER = Mac.parse("00:00:5E:00:53:4E");
 
+    private static final int DEMO_LENGTH = 24;
+
+    /** Where the demo's machine stands in each segment. */
+    private static final int LOOKING = 250;
+
     /** Serial of the unit that stands there by mistake. */
     public static final String OTHER_SERIAL = "XX-0000-0000";
 
@@ -41,7 +48,8 @@ public record SiteModel(List<Station> stations) {
      * @param ask line its service understands
      * @param answer line its service gives back, serial filled in
      * @param protocol how its service is spoken with
-     * @param scene how it and all between it and its service stand
+     * @param traits what it is meant to have
+     * @param causes what is wrong with it or on its way
      */
     public record Station(
             String id,
@@ -56,20 +64,43 @@ public record SiteModel(List<Station> stations) {
             String ask,
             String answer,
             Protocol protocol,
-            Scene scene) {
+            NetworkState.Traits traits,
+            List<Cause> causes) {
+
+        public Station {
+            causes = List.copyOf(causes);
+        }
+
+        /** Returns how it and all between it and its service stand. */
+        public NetworkState scene() {
+            var state = NetworkState.intended(traits, layout());
+            for (var cause : causes) state = cause.apply(state);
+            return state;
+        }
+
+        /** The demo's segments are all made alike. */
+        private NetworkState.Layout layout() {
+            var prefix = Ipv4Prefix.around(leased, DEMO_LENGTH);
+            var router = prefix.lowestUsable();
+            return new NetworkState.Layout(
+                    prefix,
+                    Optional.of(router).filter(r -> !r.equals(planned())),
+                    planned(),
+                    List.of(new Pool(leased, leased)),
+                    Optional.empty(),
+                    Optional.of(router),
+                    Optional.of(prefix.network().plus(LOOKING)),
+                    automatic || typed.isEmpty());
+        }
 
         /** Returns the address it answers at, or empty when it stands nowhere on the wire of its segment. */
         public Optional<Ipv4Address> address() {
-            return switch (scene.stands()) {
-                case PLANNED -> Optional.of(planned());
-                case POOL -> Optional.of(leased);
-                case NOWHERE -> Optional.empty();
-            };
+            return scene().address();
         }
 
         /** Whether it has its address from the DHCP server. */
         public boolean leasing() {
-            return address().isPresent() && (automatic || scene.stands() == Scene.Stands.POOL);
+            return address().filter(leased::equals).isPresent();
         }
 
         /** Returns the address that it has when all is well: the leased one on automatic or while none was typed. */
@@ -79,12 +110,14 @@ public record SiteModel(List<Station> stations) {
 
         /** Returns the MAC that answers: that of the unit and interface that really stand there. */
         public Mac answering() {
-            return scene.unit() == Scene.Unit.SWAPPED ? STRANGER : scene.siblingMac() ? new Mac(mac.bits() ^ 1) : mac;
+            return scene().unit() == NetworkState.Unit.SWAPPED
+                    ? STRANGER
+                    : scene().siblingMac() ? new Mac(mac.bits() ^ 1) : mac;
         }
 
         /** Returns what its service says. */
         public String says() {
-            return switch (scene.unit()) {
+            return switch (scene().unit()) {
                 case OWN -> answer;
                 case SWAPPED -> serial.isEmpty() ? answer : answer.replace(serial, OTHER_SERIAL);
                 case VARIANT -> "HELLO";
@@ -94,24 +127,35 @@ public record SiteModel(List<Station> stations) {
         /** Returns the station with another setting of its address. */
         public Station withAddress(boolean onAutomatic, Optional<Ipv4Address> address) {
             return new Station(
-                    id, name, role, mac, serial, onAutomatic, address, leased, port, ask, answer, protocol, scene);
+                    id,
+                    name,
+                    role,
+                    mac,
+                    serial,
+                    onAutomatic,
+                    address,
+                    leased,
+                    port,
+                    ask,
+                    answer,
+                    protocol,
+                    traits,
+                    causes);
         }
 
         /** Returns the station with another address kept for it by the DHCP server. */
         public Station withLease(Ipv4Address address) {
             return new Station(
-                    id, name, role, mac, serial, automatic, typed, address, port, ask, answer, protocol, scene);
+                    id, name, role, mac, serial, automatic, typed, address, port, ask, answer, protocol, traits,
+                    causes);
         }
 
-        /** Returns the station with something wrong. */
+        /** Returns the station with something wrong, beside what is wrong already. */
         public Station with(Cause cause) {
-            return in(cause.apply(scene));
-        }
-
-        /** Returns the station in another scene. */
-        public Station in(Scene other) {
+            var more = new ArrayList<>(causes);
+            more.add(cause);
             return new Station(
-                    id, name, role, mac, serial, automatic, typed, leased, port, ask, answer, protocol, other);
+                    id, name, role, mac, serial, automatic, typed, leased, port, ask, answer, protocol, traits, more);
         }
     }
 
@@ -122,10 +166,11 @@ public record SiteModel(List<Station> stations) {
     public SiteModel onTheWire() {
         var wire = new ArrayList<Station>();
         for (var s : stations) {
-            boolean down = s.role() == Role.GATEWAY
-                    && stations.stream()
-                            .anyMatch(o -> !o.scene().gatewayUp()
-                                    && network(o.leased()).equals(network(s.leased())));
+            var near = stations.stream()
+                    .filter(o -> network(o.leased()).equals(network(s.leased())))
+                    .map(Station::scene)
+                    .toList();
+            boolean down = s.role() == Role.GATEWAY && near.stream().anyMatch(o -> !o.gatewayUp());
             wire.add(down ? s.with(Cause.NO_POWER) : s);
         }
         for (var s : stations)
@@ -144,7 +189,8 @@ public record SiteModel(List<Station> stations) {
                         "",
                         "",
                         Protocol.LINE,
-                        Scene.intended(new Scene.Traits(false, false, false, false))));
+                        new NetworkState.Traits(false, false, false, false),
+                        List.of()));
         return new SiteModel(wire);
     }
 

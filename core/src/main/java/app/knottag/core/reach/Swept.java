@@ -19,6 +19,20 @@ public record Swept(Map<Ipv4Address, Set<Mac>> there, Set<Mac> overSix, String h
         overSix = Set.copyOf(overSix);
     }
 
+    /** For whoever only wants to know what came of it. */
+    public static final Listener QUIETLY = new Listener() {
+        @Override
+        public void asked(int count) {}
+
+        @Override
+        public void answered(Ipv4Address address) {}
+
+        @Override
+        public boolean stop() {
+            return false;
+        }
+    };
+
     /** Told while a sweep runs, from any thread. */
     public interface Listener {
         /** Tells how many were asked to the end. */

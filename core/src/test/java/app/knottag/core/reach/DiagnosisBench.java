@@ -18,7 +18,7 @@ import java.util.stream.Collectors;
 final class DiagnosisBench {
 
     private static final CauseBook BOOK = CauseBook.shipped();
-    static final Scene WHOLE = Scene.intended(new Scene.Traits(true, true, true, true));
+    static final NetworkState WHOLE = NetworkState.intended(new NetworkState.Traits(true, true, true, true));
     private final Random random;
 
     DiagnosisBench(long seed) {
@@ -29,7 +29,7 @@ final class DiagnosisBench {
     record Minutes(double greedy, double optimal) {}
 
     /** Looks as the diagnosis asks for them until it has found something; returns the minutes it took. */
-    static double isolate(Scene intended, Scene real, Random noise, List<Made> made) {
+    static double isolate(NetworkState intended, NetworkState real, Random noise, List<Made> made) {
         double minutes = 0;
         Verdict verdict = Diagnosis.of(intended, BOOK, made);
         while (verdict.next().isPresent()) {
@@ -41,11 +41,16 @@ final class DiagnosisBench {
         return minutes;
     }
 
-    static Made seen(Look look, Scene real, Random noise) {
-        int seen = real.observe(look) == Scene.ANYTHING ? 1 : real.observe(look);
-        if (noise != null && noise.nextDouble() < BOOK.misreading().of(look)) {
-            int other = noise.nextInt(look.outcomes().size() - 1);
-            seen = other >= seen ? other + 1 : other;
+    static Made seen(Look look, NetworkState real, Random noise) {
+        int seen = real.observe(look) == NetworkState.ANYTHING ? 1 : real.observe(look);
+        if (noise != null) {
+            double[] row = BOOK.misreading().table(look, 1)[seen];
+            double at = noise.nextDouble();
+            for (int o = 0; o < row.length; o++)
+                if ((at -= row[o]) <= 0) {
+                    seen = o;
+                    break;
+                }
         }
         return new Made(look, look.outcomes().get(seen));
     }

@@ -25,6 +25,8 @@ import app.knottag.core.kind.Protocol;
 import app.knottag.core.reach.SiteModel.Role;
 import app.knottag.core.reach.SiteModel.Station;
 import java.time.Clock;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -44,7 +46,7 @@ class LadderTest {
             Optional.of(a("10.44.16.1")),
             List.of(new Pool(a("10.44.16.100"), a("10.44.16.199"))));
     private static final Mac MAC = Mac.parse("00:00:5E:00:53:2B");
-    private static final Scene PLAIN = Scene.intended(new Scene.Traits(false, false, false, false));
+    private static final NetworkState.Traits PLAIN = new NetworkState.Traits(false, false, false, false);
     private static final Station TERMINAL = new Station(
             "t4",
             "Till 4",
@@ -58,7 +60,8 @@ class LadderTest {
             "WHO ARE YOU",
             "I AM OC2-7H41-0093",
             Protocol.LINE,
-            Scene.intended(new Scene.Traits(false, true, true, true)));
+            new NetworkState.Traits(false, true, true, true),
+            List.of());
     private static final Station TILL = new Station(
             "w4",
             "Till 4 workstation",
@@ -72,7 +75,8 @@ class LadderTest {
             "",
             "",
             Protocol.LINE,
-            PLAIN);
+            PLAIN,
+            List.of());
     private static final Station ROUTER = new Station(
             "router",
             "Router",
@@ -86,7 +90,8 @@ class LadderTest {
             "",
             "",
             Protocol.LINE,
-            PLAIN);
+            PLAIN,
+            List.of());
     private static final SiteModel SITE = new SiteModel(List.of(TERMINAL, TILL, ROUTER));
 
     /** The site with one station as it is now. */
@@ -127,7 +132,12 @@ class LadderTest {
 
         @Override
         public Swept sweep(List<Ipv4Address> hosts, Swept.Listener listener) {
-            return new Swept(Map.of(), Set.of(), "");
+            var there = new HashMap<Ipv4Address, Set<Mac>>();
+            if (sameSegment)
+                site.holders()
+                        .forEach(n -> there.computeIfAbsent(n.address(), a -> new HashSet<>())
+                                .add(n.mac()));
+            return new Swept(there, Set.of(), "");
         }
 
         @Override
@@ -143,11 +153,15 @@ class LadderTest {
 
         @Override
         public Recognised.Echo echo(Ipv4Address address) {
-            boolean back = site.at(address).filter(s -> s.scene().answersBack()).isPresent();
+            String state = site.at(address).map(s -> s.scene().echoState()).orElse("silent");
             return new Recognised.Echo(
                     Form.ECHO,
                     Optional.of(address),
-                    back ? Recognised.Answer.ANSWERED : Recognised.Answer.SILENT,
+                    switch (state) {
+                        case "answers" -> Recognised.Answer.ANSWERED;
+                        case "lossy" -> Recognised.Answer.LOSS;
+                        default -> Recognised.Answer.SILENT;
+                    },
                     -1,
                     Optional.empty(),
                     Set.of());
@@ -183,7 +197,7 @@ class LadderTest {
         public Optional<String> ask(Ipv4Address address, int port, String line) {
             var station = site.at(address)
                     .filter(s -> connect(address, port) == Connection.OPEN
-                            && s.scene().letsCallersIn());
+                            && !s.scene().serviceState().equals("none"));
             if (station.filter(s -> s.role() == Role.PARTNER).isEmpty())
                 return station.filter(s -> s.ask().equals(line)).map(Station::says);
             String[] words = line.split(" ");
@@ -290,7 +304,8 @@ class LadderTest {
                 "WHO ARE YOU",
                 "\u001b[2J<script>" + "x".repeat(5000),
                 Protocol.LINE,
-                PLAIN);
+                PLAIN,
+                List.of());
         var seen = climb(with(hostile), target("OC2-7H41-0093", MAC, Optional.empty()))
                 .get(4)
                 .seen();
@@ -327,7 +342,7 @@ class LadderTest {
         // Where the partner's own side is wrong, its own test shows it; that is the stand-in's part.
         var looks = looks(new Wire(within ? wire : new SiteModel(List.of()), within));
         for (var made : looks)
-            if (upset.scene().observe(made.look()) != Scene.ANYTHING)
+            if (upset.scene().observe(made.look()) != NetworkState.ANYTHING)
                 assertThat(made.index())
                         .as(made.toString())
                         .isEqualTo(upset.scene().observe(made.look()));

@@ -57,7 +57,8 @@ class NetworkProbes implements Probes, Dialer {
 
     @Override
     public Recognised.Echo echo(Ipv4Address address) {
-        return Wire.echo(address);
+        var first = Wire.echo(address);
+        return first.answer() == Recognised.Answer.SILENT && Wire.forgotten(address) ? Wire.echo(address) : first;
     }
 
     @Override
@@ -79,6 +80,11 @@ class NetworkProbes implements Probes, Dialer {
 
     @Override
     public Connection connect(Ipv4Address address, int port) {
+        var first = once(address, port);
+        return first == Connection.SILENT && Wire.forgotten(address) ? once(address, port) : first;
+    }
+
+    private Connection once(Ipv4Address address, int port) {
         try (var socket = new Socket()) {
             socket.connect(dialled(address, port), CONNECT_MILLIS);
             return Connection.OPEN;

@@ -35,6 +35,7 @@ class StandInProbes extends NetworkProbes {
 
     private static final int ECHO_PORT = 10_007;
     private static final int ECHO_MILLIS = 700;
+    private static final int ECHOES = 3;
 
     private static final long EACH_NANOS = 4_000_000;
     private static final int FIRST_FREE_PORT = 1024;
@@ -85,12 +86,16 @@ class StandInProbes extends NetworkProbes {
 
     @Override
     public Recognised.Echo echo(Ipv4Address address) {
+        int back = 0;
+        if (!away(address)) for (int n = 0; n < ECHOES && n <= back + 1; n++) if (echoed(address)) back++;
         return new Recognised.Echo(
                 Form.ECHO,
                 Optional.of(address),
                 away(address)
                         ? Recognised.Answer.UNREACHABLE
-                        : echoed(address) ? Recognised.Answer.ANSWERED : Recognised.Answer.SILENT,
+                        : back == ECHOES
+                                ? Recognised.Answer.ANSWERED
+                                : back > 0 ? Recognised.Answer.LOSS : Recognised.Answer.SILENT,
                 -1,
                 Optional.empty(),
                 Set.of());
@@ -149,7 +154,8 @@ class StandInProbes extends NetworkProbes {
     /** Loopback refuses for an address that nobody has; on a wire nobody would answer at all. */
     @Override
     public Connection connect(Ipv4Address address, int port) {
-        if (away(address)) return Connection.UNREACHABLE;
+        if (away(address) || standIns.get("/barred").lines().anyMatch((address + " " + port)::equals))
+            return Connection.UNREACHABLE;
         return neighbours().stream().anyMatch(n -> n.address().equals(address))
                 ? super.connect(address, port)
                 : Connection.SILENT;

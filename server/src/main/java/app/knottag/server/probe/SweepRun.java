@@ -114,15 +114,23 @@ final class SweepRun implements AutoCloseable {
 
     /** Counts who answers for an address; who answered the kernel just now is there in any case. */
     private void who(Ipv4Address host, Set<Mac> already) {
-        var found = Wire.whois(host);
+        var found = Wire.whoisQuickly(host);
         if (found.how() == Whois.How.TABLE) byTable = true;
         var macs = new HashSet<>(already);
         macs.addAll(found.macs());
+        if (macs.isEmpty() && found.how() == Whois.How.TABLE) macs.addAll(byPort(host));
         if (!macs.isEmpty()) {
             there.put(host, Set.copyOf(macs));
             listener.answered(host);
         }
         listener.asked(asked.incrementAndGet());
+    }
+
+    /** The kernel does not ask again while it trusts its entry; a refused connection is an answer as well. */
+    private static Set<Mac> byPort(Ipv4Address host) {
+        var entry =
+                Wire.neighbours().stream().filter(n -> n.address().equals(host)).findFirst();
+        return entry.isPresent() && Wire.refuses(host) ? Set.of(entry.get().mac()) : Set.of();
     }
 
     private void echo(Ipv4Address host) {

@@ -21,7 +21,9 @@ final class Tool {
             process.getOutputStream().close();
             // A tool that hangs would never end its output: it is ended from outside.
             var ended = process.onExit().orTimeout(longest.toMillis(), TimeUnit.MILLISECONDS);
-            ended.whenComplete((p, late) -> process.destroyForcibly());
+            ended.whenComplete((p, late) -> {
+                if (late != null) process.destroyForcibly();
+            });
             return Optional.of(new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8));
         } catch (IOException missing) {
             return Optional.empty();

@@ -7,6 +7,7 @@ import app.knottag.core.intake.Form;
 import app.knottag.core.intake.Recognised.Answer;
 import app.knottag.core.intake.Recognised.Echo;
 import app.knottag.core.intake.TextReader;
+import app.knottag.core.reach.Heard;
 import app.knottag.core.reach.Here;
 import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.Whois;
@@ -17,6 +18,7 @@ import java.net.Inet4Address;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.NetworkInterface;
+import java.net.Socket;
 import java.net.SocketException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -38,6 +40,9 @@ final class Wire {
 
     /** The kernel has settled an entry that it asks about after so long (RFC 4861 sets the pace for both families). */
     private static final Duration SETTLED = Duration.ofSeconds(8);
+
+    /** The kernel trusts an entry for half a minute at most, and asks for a few seconds then. */
+    private static final Duration FORGETS = Duration.ofSeconds(12);
 
     private static final Duration PAUSE = Duration.ofMillis(200);
 
@@ -98,6 +103,15 @@ final class Wire {
 
     /** Two questions of its own, broadcast, so that everybody who holds the address answers; else the kernel's table. */
     static Whois whois(Ipv4Address address) {
+        return whois(address, "2");
+    }
+
+    /** The same with a second's patience, for when many are asked. */
+    static Whois whoisQuickly(Ipv4Address address) {
+        return whois(address, "1");
+    }
+
+    private static Whois whois(Ipv4Address address, String seconds) {
         var link = here().direct(address);
         if (link.isEmpty()) return Whois.NOT_FROM_HERE;
         if (link.get().address().equals(address)) return own(link.get());
@@ -108,7 +122,7 @@ final class Wire {
                         "-c",
                         "2",
                         "-w",
-                        "2",
+                        seconds,
                         "-I",
                         link.get().name(),
                         address.toString())
@@ -118,6 +132,32 @@ final class Wire {
                 .filter(e -> e.answer() != Answer.NOT_ALLOWED && e.answer() != Answer.CUT_OFF)
                 .map(e -> new Whois(e.macs(), Whois.How.ASKED))
                 .orElseGet(() -> byTable(address));
+    }
+
+    /**
+     * Whether this machine asked the wrong MAC, because another one has the address since, and knows the new one now. Until its
+     * kernel asks anew, whatever is sent goes to a device that is gone.
+     */
+    static boolean forgotten(Ipv4Address address) {
+        if (here().direct(address).isEmpty()) return false;
+        var before = mac(address);
+        if (before.isEmpty()) return false;
+        var now = whois(address);
+        if (now.how() != Whois.How.ASKED || now.macs().isEmpty() || now.macs().contains(before.get())) return false;
+        long end = System.nanoTime() + FORGETS.toNanos();
+        while (System.nanoTime() < end) {
+            poke(address);
+            LockSupport.parkNanos(PAUSE.toNanos());
+            if (!mac(address).equals(before)) return true;
+        }
+        return false;
+    }
+
+    private static Optional<Mac> mac(Ipv4Address address) {
+        return neighbours().stream()
+                .filter(n -> n.address().equals(address))
+                .map(Neighbour::mac)
+                .findFirst();
     }
 
     /** Nobody else is asked for this machine's own address. */
@@ -155,14 +195,29 @@ final class Wire {
 
     /** Makes the kernel ask for the MAC of an address; returns whether its table had room for the question. */
     static boolean poke(Ipv4Address address) {
+        return poke(address.toString());
+    }
+
+    private static boolean poke(String address) {
         try (var socket = new DatagramSocket()) {
-            socket.send(new DatagramPacket(
-                    new byte[1],
-                    1,
-                    new InetSocketAddress(InetAddress.getByAddress(NetworkProbes.bytes(address)), DISCARD)));
+            // An address in figures is looked up nowhere.
+            socket.send(
+                    new DatagramPacket(new byte[1], 1, new InetSocketAddress(InetAddress.getByName(address), DISCARD)));
             return true;
         } catch (IOException full) {
             return false;
+        }
+    }
+
+    /** Whether anything comes back from a port that hardly anybody opens. */
+    static boolean refuses(Ipv4Address address) {
+        try (var socket = new Socket()) {
+            socket.connect(
+                    new InetSocketAddress(InetAddress.getByAddress(NetworkProbes.bytes(address)), DISCARD),
+                    Talks.CONNECT_MILLIS);
+            return true;
+        } catch (IOException e) {
+            return Talks.ending(e) == Heard.Ending.REFUSED;
         }
     }
 
@@ -188,6 +243,10 @@ final class Wire {
                 .filter(Matcher::find)
                 .map(m -> m.group(1))
                 .collect(Collectors.toSet());
-        return answered.isEmpty() ? Set.of() : Kernel.overSix(link, answered);
+        if (answered.isEmpty()) return Set.of();
+        // Who answers everybody need not be in the table: sending something back makes the kernel ask whose it is.
+        for (String six : answered) poke(six + "%" + link);
+        LockSupport.parkNanos(PAUSE.toNanos());
+        return Kernel.overSix(link, answered);
     }
 }

@@ -6,7 +6,9 @@ import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Diagnosis;
 import app.knottag.core.reach.Diagnosis.Made;
 import app.knottag.core.reach.Look;
-import app.knottag.core.reach.Scene;
+import app.knottag.core.reach.NetworkState;
+import app.knottag.core.reach.Probes;
+import app.knottag.core.reach.Target;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.register.RegistryBook;
 import app.knottag.server.runbook.Runbooks;
@@ -25,8 +27,12 @@ class Diagnoses {
     private final RoundStore rounds;
     private final Runbooks runbooks;
     private final RegistryBook registries;
+    private final Targets targets;
+    private final Probes probes;
 
-    Diagnoses(RoundStore rounds, Runbooks runbooks, RegistryBook registries) {
+    Diagnoses(RoundStore rounds, Runbooks runbooks, RegistryBook registries, Targets targets, Probes probes) {
+        this.targets = targets;
+        this.probes = probes;
         this.rounds = rounds;
         this.runbooks = runbooks;
         this.registries = registries;
@@ -48,11 +54,27 @@ class Diagnoses {
                 passed);
     }
 
-    /** The endpoint as it is meant to be, with everything up to its service. */
-    Scene scene(EndpointStore.Row e) {
+    /** The endpoint as it is meant to be, with everything up to its service, from where it was looked at. */
+    NetworkState scene(EndpointStore.Row e) {
         var kind = runbooks.kind(e);
-        return Scene.intended(new Scene.Traits(
-                registries.wanted(e), e.partnerId() != null, kind.service().tellsSerial(), Targets.callsOut(kind)));
+        var target = targets.required(e);
+        var traits = new NetworkState.Traits(
+                registries.wanted(e), e.partnerId() != null, kind.service().tellsSerial(), Targets.callsOut(kind));
+        var own = probes.here().addresses();
+        return NetworkState.intended(
+                traits,
+                new NetworkState.Layout(
+                        target.segment().prefix(),
+                        target.segment().gateway(),
+                        target.address(),
+                        target.segment().pools(),
+                        target.partner().map(Target.Partner::address),
+                        target.resolvers().stream().findFirst(),
+                        own.stream()
+                                .filter(target.segment().prefix()::contains)
+                                .findFirst()
+                                .or(() -> own.stream().findFirst()),
+                        e.method().equals("RESERVED")));
     }
 
     /** How often each cause was found at a site. */

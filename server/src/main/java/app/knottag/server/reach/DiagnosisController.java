@@ -5,8 +5,8 @@ import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Diagnosis;
 import app.knottag.core.reach.Diagnosis.Made;
 import app.knottag.core.reach.Look;
+import app.knottag.core.reach.NetworkState;
 import app.knottag.core.reach.Pasted;
-import app.knottag.core.reach.Scene;
 import app.knottag.core.reading.ReadingException;
 import app.knottag.server.log.Log;
 import app.knottag.server.plan.EndpointStore;
@@ -76,6 +76,7 @@ class DiagnosisController {
 
     record DiagnosisView(
             List<SuspectView> suspects,
+            double noneOfThese,
             double others,
             boolean contradictory,
             List<String> doubtful,
@@ -117,7 +118,8 @@ class DiagnosisController {
         if (body.made().size() > MOST_LOOKS)
             throw Problem.field("made", "too-many", "At most " + MOST_LOOKS + " looks are weighed.");
         var t = body.traits();
-        var scene = Scene.intended(new Scene.Traits(t.registered(), t.partnered(), t.speaks(), t.callsOut()));
+        var scene =
+                NetworkState.intended(new NetworkState.Traits(t.registered(), t.partnered(), t.speaks(), t.callsOut()));
         var made = new ArrayList<Made>();
         for (int i = 0; i < body.made().size(); i++)
             made.add(made("made/" + i, body.made().get(i)));
@@ -132,8 +134,11 @@ class DiagnosisController {
                 new CauseBook.Misreading(
                         s.eyes() == null ? usual.eyes() : s.eyes(),
                         s.machine() == null ? usual.machine() : s.machine(),
+                        usual.told(),
+                        usual.shown(),
                         usual.looks()),
                 s.noneOfThese() == null ? book.noneOfThese() : s.noneOfThese(),
+                book.pointless(),
                 book.causes(),
                 book.looks(),
                 book.sentences());
@@ -239,7 +244,9 @@ class DiagnosisController {
                         .limit(MOST_SUSPECTS)
                         .map(s -> view(s, made))
                         .toList(),
+                verdict.noneOfThese(),
                 1
+                        - verdict.noneOfThese()
                         - verdict.suspects().stream()
                                 .limit(MOST_SUSPECTS)
                                 .collect(Collectors.summingDouble(Diagnosis.Suspect::probability)),

@@ -5,7 +5,9 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.List;
 import java.util.stream.Stream;
 
 /**
@@ -21,12 +23,13 @@ final class Bed implements AutoCloseable {
     static final String SERIAL = "OC2-7H41-0093";
     static final int PORT = 7454;
 
-    private static final String TIME_STEPS = "local stratum 3\n";
+    static final String OWN_TIME = "local stratum 3\n";
 
     final Namespaces net;
     final Path files;
     String terminalPort = "";
     String herePort = "";
+    String partnerPort = "";
 
     Bed(String tag) throws IOException {
         net = new Namespaces(tag);
@@ -34,6 +37,61 @@ final class Bed implements AutoCloseable {
         Files.setPosixFilePermissions(files, PosixFilePermissions.fromString("rwxr-xr-x"));
         wires();
         servers();
+    }
+
+    private record Server(String machine, String key, String line) {}
+
+    private final List<Server> usual = new ArrayList<>();
+
+    private void serve(String machine, String key, String line) {
+        usual.removeIf(u -> u.machine().equals(machine) && u.key().equals(key));
+        usual.add(new Server(machine, key, line));
+        net.serve(machine, key, line);
+    }
+
+    /** Undoes whatever a fault has done, wherever it was. */
+    void heal() {
+        if (net.has("stranger")) net.remove("stranger");
+        everyPort("shop", "up");
+        net.sh(
+                "switch",
+                "nft flush ruleset; for p in " + terminalPort + " " + herePort + " " + partnerPort
+                        + "; do ip link set $p master shop up; bridge link set dev $p isolated off; done");
+        net.sh(
+                "router",
+                "nft flush ruleset; ip addr flush dev shop; ip addr add 10.80.16.1/24 dev shop; ip link set shop up; ip link set office up; ip link set wan mtu 1500 up; ip route replace default via 198.51.100.1; ip neigh flush all");
+        net.stop("router", "portal");
+        for (String outside : new String[] {"names", "web", "mail", "time"}) net.sh(outside, "nft flush ruleset");
+        home("terminal", "10.80.16.54", TERMINAL_MAC);
+        home("partner", "10.80.16.34", "00:00:5e:00:53:94");
+        home("here", "10.80.16.250", "");
+        net.signal("terminal", "CONT");
+        for (var server : usual)
+            if (!net.runs(server.machine(), server.key(), server.line())) {
+                net.stop(server.machine(), server.key());
+                net.serve(server.machine(), server.key(), server.line());
+            }
+        waitForServers();
+    }
+
+    private void home(String name, String address, String mac) {
+        net.sh(
+                name,
+                "nft flush ruleset; ip -4 addr flush dev eth0; "
+                        + (mac.isEmpty()
+                                ? ""
+                                : "[ $(cat /sys/class/net/eth0/address) = " + mac
+                                        + " ] || { ip link set eth0 down; ip link set eth0 address " + mac + "; }; ")
+                        + "ip link set eth0 up; ip addr add " + address
+                        + "/24 dev eth0; ip route replace default via 10.80.16.1; ip neigh flush all");
+    }
+
+    /** Waits until those that faults stop most are there again. */
+    void waitForServers() {
+        net.sh(
+                "here",
+                "for n in $(seq 1 60); do ok=1; for at in 10.80.16.54/7454 10.80.16.34/7500 198.51.100.80/443 10.80.16.1/53; do"
+                        + " timeout 1 bash -c \"exec 3<>/dev/tcp/$at\" 2>/dev/null || ok=0; done; [ $ok = 1 ] && exit 0; sleep 0.05; done; echo not up; exit 1");
     }
 
     private void wires() {
@@ -51,6 +109,7 @@ final class Bed implements AutoCloseable {
         net.ip("router", "addr add 10.80.17.1/24 dev office");
         net.ip("router", "addr add 198.51.100.2/24 dev wan");
         net.ip("router", "route add default via 198.51.100.1");
+        net.ip("router", "route add unreachable 10.80.18.0/24");
         net.sh("router", "sysctl -qw net.ipv4.ip_forward=1");
         outside("names", "198.51.100.1");
         outside("web", "198.51.100.80");
@@ -59,7 +118,8 @@ final class Bed implements AutoCloseable {
         herePort = host("here", "10.80.16.250", "", "shop");
         host("there", "10.80.17.250", "", "office");
         terminalPort = host("terminal", "10.80.16.54", TERMINAL_MAC, "shop");
-        host("partner", "10.80.16.34", "00:00:5e:00:53:94", "shop");
+        partnerPort = host("partner", "10.80.16.34", "00:00:5e:00:53:94", "shop");
+        host("other", "10.80.16.55", "00:00:5e:00:53:55", "shop");
         host("files", "10.80.16.61", "00:00:5e:00:53:61", "shop");
         host("copier", "10.80.16.60", "00:00:5e:00:53:60", "shop");
         host("noecho", "10.80.16.73", "00:00:5e:00:53:73", "shop");
@@ -112,27 +172,24 @@ final class Bed implements AutoCloseable {
     }
 
     private void servers() {
-        terminalService(SERIAL);
-        net.serve("partner", "test", "socat TCP-LISTEN:7500,fork,reuseaddr EXEC:" + partner("10.80.16.54", PORT));
-        for (String name : new String[] {"noecho", "reset", "mute"}) net.serve(name, "line", line(PORT, "WHO"));
+        serve("terminal", "line", line(PORT, "I AM " + SERIAL));
+        serve("other", "line", line(PORT, "I AM OC2-7H41-0055"));
+        serve("partner", "test", "socat TCP-LISTEN:7500,fork,reuseaddr EXEC:" + test("10.80.16.54", PORT));
+        for (String name : new String[] {"noecho", "reset", "mute"}) serve(name, "line", line(PORT, "WHO"));
         routerServices();
-        net.serve(
+        serve(
                 "names",
                 "dns",
                 "dnsmasq -k -u root --no-resolv --no-hosts --pid-file=/run/d.pid --host-record=pay.cards.example,198.51.100.80"
                         + " --host-record=mail.cards.example,198.51.100.25 --host-record=time.cards.example,198.51.100.123"
                         + " --dns-rr=.,2,0161013e00");
         certificates();
-        web();
+        serve("web", "pages", web("443", "right"));
         mail();
-        time(TIME_STEPS);
+        time(OWN_TIME);
         copier("Idle", "");
-        net.serve("copier", "raw", "socat -u TCP-LISTEN:9100,fork,reuseaddr OPEN:/dev/null,wronly");
+        serve("copier", "raw", "socat -u TCP-LISTEN:9100,fork,reuseaddr OPEN:/dev/null,wronly");
         fileServer();
-    }
-
-    void terminalService(String serial) {
-        net.serve("terminal", "line", line(PORT, "I AM " + serial));
     }
 
     static String line(int port, String answer) {
@@ -140,12 +197,12 @@ final class Bed implements AutoCloseable {
     }
 
     /** The till's side: it calls the terminal that it is set up for, and says which serial it got. */
-    String partner(String address, int port) {
+    private String test(String address, int port) {
         var path = write("partner-" + address + "-" + port, """
                 #!/bin/bash
                 read -r line
-                if timeout 2 bash -c 'exec 3<>/dev/tcp/%s/%d; echo WHO ARE YOU >&3; read -t 1 -r a <&3; echo "$a"' >/tmp/$$.a 2>/tmp/$$.e; then
-                  a=$(cat /tmp/$$.a); echo "REACHED ${a#I AM }"
+                if timeout 2 bash -c 'exec 3<>/dev/tcp/%s/%d || exit 1; echo WHO ARE YOU >&3; read -t 1 -r a <&3; [ -n "$a" ] && echo "$a"' >/tmp/$$.a 2>/tmp/$$.e; then
+                  a=$(cat /tmp/$$.a); case "$a" in "I AM "*) echo "REACHED ${a#I AM }";; *) echo "REFUSED: a strange answer";; esac
                 elif grep -q refused /tmp/$$.e; then echo REFUSED; else echo NONE; fi
                 rm -f /tmp/$$.a /tmp/$$.e
                 """.formatted(address, port));
@@ -154,12 +211,93 @@ final class Bed implements AutoCloseable {
     }
 
     void routerServices() {
-        net.serve(
+        serve(
                 "router",
                 "dns",
                 "dnsmasq -k -u root --no-resolv --no-hosts --pid-file=/run/d.pid --server=198.51.100.1 --cache-size=0"
                         + " --dhcp-range=10.80.16.200,10.80.16.239,255.255.255.0,1h --dhcp-leasefile=" + files
                         + "/leases --interface=shop --interface=office --bind-interfaces --dhcp-authoritative");
+    }
+
+    // What faults do
+
+    /** Gives the terminal another address, and a way out by the same gateway if that can be reached. */
+    void terminal(String address) {
+        net.ip("terminal", "-4 addr flush dev eth0");
+        net.ip("terminal", "addr add " + address + " dev eth0");
+        net.sh("terminal", "ip route replace default via 10.80.16.1 2>/dev/null || true");
+    }
+
+    void mac(String mac) {
+        net.ip("terminal", "link set eth0 down");
+        net.ip("terminal", "link set eth0 address " + mac);
+        net.ip("terminal", "link set eth0 up");
+        net.ip("terminal", "route replace default via 10.80.16.1");
+        announce("terminal");
+    }
+
+    /** What starts anew tells everybody its address (RFC 5227, 2.3). */
+    private void announce(String name) {
+        net.sh(name, "arping -q -U -c 2 -w 2 -I eth0 10.80.16.54 || true");
+    }
+
+    /** Changes what the terminal's service says; nothing makes it hang up at once. */
+    void says(String words) {
+        net.stop("terminal", "line");
+        net.serve(
+                "terminal",
+                "line",
+                words.isEmpty() ? "socat TCP-LISTEN:" + PORT + ",fork,reuseaddr SYSTEM:'read l'" : line(PORT, words));
+        listening("terminal", PORT);
+    }
+
+    void listening(String name, int port) {
+        listening(name, "127.0.0.1", port);
+    }
+
+    private void listening(String name, String address, int port) {
+        net.sh(
+                name,
+                "for n in $(seq 1 100); do timeout 1 bash -c 'exec 3<>/dev/tcp/" + address + "/" + port
+                        + "' 2>/dev/null && exit 0; sleep 0.05; done; exit 1");
+    }
+
+    void partner(String address, int port) {
+        net.stop("partner", "test");
+        net.serve("partner", "test", "socat TCP-LISTEN:7500,fork,reuseaddr EXEC:" + test(address, port));
+        listening("partner", 7500);
+    }
+
+    /** Somebody else takes the terminal's address. */
+    void stranger() {
+        net.add("stranger");
+        net.plug("stranger", "eth0", STRANGER_MAC, "shop");
+        net.ip("stranger", "addr add 10.80.16.54/24 dev eth0");
+        net.ip("stranger", "route add default via 10.80.16.1");
+        announce("stranger");
+    }
+
+    void pages(String certificate) {
+        net.stop("web", "pages");
+        net.serve("web", "pages", web("443", certificate));
+        listening("web", 443);
+    }
+
+    void portalPages() {
+        var config = nginx(
+                "portal.conf",
+                "server { listen 8442 ssl; ssl_certificate %1$s/other.pem; ssl_certificate_key %1$s/other.key; location / { return 200 'sign in'; } }"
+                        .formatted(files));
+        net.serve("router", "portal", "nginx -c " + config + " -e stderr");
+    }
+
+    void everyPort(String bridge, String state) {
+        net.sh("switch", "for p in $(ls /sys/class/net/" + bridge + "/brif); do ip link set $p " + state + "; done");
+    }
+
+    static String forward(String rule) {
+        return "nft add table inet f; nft 'add chain inet f f { type filter hook forward priority 0; }'; nft 'add rule inet f f "
+                + rule + "'";
     }
 
     private void certificates() {
@@ -181,20 +319,24 @@ final class Bed implements AutoCloseable {
                 """.formatted(dir));
     }
 
-    private void web() {
+    private String web(String port, String certificate) {
         var servers = new StringBuilder();
-        String[][] all = {{"443", "right"}, {"8441", "expired"}, {"8442", "other"}, {"8443", "misnamed"}};
+        String[][] all = {{port, certificate}, {"8441", "expired"}, {"8442", "other"}, {"8443", "misnamed"}};
         for (String[] one : all)
             servers.append(
-                    "server { listen %s ssl; ssl_certificate %s/%s.pem; ssl_certificate_key %s/%s.key; location / { return 200 'ok'; } location /forbidden { return 403; } location /broken { return 503; } }\n"
+                    "server { listen %s ssl; ssl_certificate %s/%s.pem; ssl_certificate_key %s/%s.key; location / { return 200 'ok'; } location /forbidden { return 403; } location /broken { return 503; } location /signin { return 401; } }\n"
                             .formatted(one[0], files, one[1], files, one[1]));
-        var config = write("nginx.conf", """
+        return "nginx -c "
+                + nginx(certificate + ".conf", "server { listen 80; location / { return 200 'ok'; } }\n" + servers)
+                + " -e stderr";
+    }
+
+    private Path nginx(String name, String servers) {
+        return write(name, """
                 daemon off; pid /run/nginx.pid; error_log stderr; events {}
                 http { access_log off; client_body_temp_path /run/b; proxy_temp_path /run/p; fastcgi_temp_path /run/f; uwsgi_temp_path /run/u; scgi_temp_path /run/s;
-                server { listen 80; location / { return 200 'ok'; } }
                 %s}
                 """.formatted(servers));
-        net.serve("web", "pages", "nginx -c " + config + " -e stderr");
     }
 
     private void mail() {
@@ -203,9 +345,8 @@ final class Bed implements AutoCloseable {
 
     /** A relay with its rule for whoever calls: accept, defer (puts off) or deny. */
     void mail(String rule) {
-        var config = write(
-                "exim.conf",
-                """
+        net.stop("mail", "mail");
+        var config = write("exim.conf", """
                 exim_user = root
                 spool_directory = %1$s/exim
                 log_file_path = %1$s/exim-%%slog
@@ -229,20 +370,22 @@ final class Bed implements AutoCloseable {
                 server_prompts = :
                 server_condition = no
                 server_advertise_condition = ${if def:tls_in_cipher}
-                """
-                        .formatted(files, rule));
-        net.serve("mail", "mail", "exim4 -bdf -C " + config);
+                """.formatted(files, rule));
+        serve("mail", "mail", "exim4 -bdf -C " + config);
+        listening("mail", "198.51.100.25", 25);
     }
 
     /** Keeps the time without ever setting this machine's clock. */
     void time(String source) {
+        net.stop("time", "time");
         var config =
                 write("chrony.conf", source + "allow 0.0.0.0/0\ncmdport 0\npidfile /run/c.pid\ndriftfile /run/drift\n");
-        net.serve("time", "time", "chronyd -x -d -u root -f " + config);
+        serve("time", "time", "chronyd -x -d -u root -f " + config);
     }
 
     /** A printer with its queue in a state, such as Idle or Stopped, and a reason for it. */
     void copier(String state, String reason) {
+        net.stop("copier", "ipp");
         for (String d : new String[] {"spool", "cache", "state", "tmp"})
             files.resolve("cups/" + d).toFile().mkdirs();
         write("cups/etc/printers.conf", """
@@ -276,7 +419,8 @@ final class Bed implements AutoCloseable {
                 AccessLog %1$s/cups/access
                 PageLog %1$s/cups/page
                 """.formatted(files));
-        net.serve("copier", "ipp", "cupsd -f -c " + files + "/cups/cupsd.conf -s " + files + "/cups/cups-files.conf");
+        serve("copier", "ipp", "cupsd -f -c " + files + "/cups/cupsd.conf -s " + files + "/cups/cups-files.conf");
+        listening("copier", "10.80.16.60", 631);
     }
 
     private void fileServer() {
@@ -296,7 +440,7 @@ final class Bed implements AutoCloseable {
                 path = %1$s
                 """.formatted(files));
         files.resolve("smb").toFile().mkdirs();
-        net.serve("files", "smb", "smbd -F --no-process-group -s " + config);
+        serve("files", "smb", "smbd -F --no-process-group -s " + config);
     }
 
     @Override

@@ -14,12 +14,19 @@ final class Eyes implements AutoCloseable {
     private final Process process;
     private final BufferedReader said;
 
-    Eyes(Bed bed, String machine) throws IOException {
+    /**
+     * Goes to a machine.
+     *
+     * @param without capabilities that are taken away, such as “-net_raw”, or empty
+     */
+    Eyes(Bed bed, String machine, String without) throws IOException {
         process = new ProcessBuilder(
                         "ip",
                         "netns",
                         "exec",
                         bed.net.full(machine),
+                        "setpriv",
+                        "--bounding-set=" + (without.isEmpty() ? "+all" : without),
                         System.getProperty("java.home") + "/bin/java",
                         "-XX:TieredStopAtLevel=1",
                         "-Dlogback.configurationFile=bed/quiet.xml",

@@ -9,6 +9,7 @@ import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Protocol;
 import app.knottag.core.reach.Ladder;
 import app.knottag.core.reach.MachineLooks;
+import app.knottag.core.reach.NetworkState;
 import app.knottag.core.reach.Probes;
 import app.knottag.core.reach.Remembered;
 import app.knottag.core.reach.ServiceJudge;
@@ -50,6 +51,23 @@ final class FromThere {
             RESOLVERS,
             List.of(new Target.Listed("Payments", Protocol.HTTPS, "pay.cards.example", 443)),
             List.of(SHOP.prefix(), OFFICE));
+
+    static final NetworkState INTENDED_HERE = intended("10.80.16.250");
+    static final NetworkState INTENDED_THERE = intended("10.80.17.250");
+
+    private static NetworkState intended(String here) {
+        return NetworkState.intended(
+                new NetworkState.Traits(false, true, true, true),
+                new NetworkState.Layout(
+                        SHOP.prefix(),
+                        SHOP.gateway(),
+                        TERMINAL.address(),
+                        SHOP.pools(),
+                        TERMINAL.partner().map(Target.Partner::address),
+                        Optional.of(RESOLVERS.get(0)),
+                        Optional.of(a(here)),
+                        false));
+    }
 
     private final Probes probes = new NetworkProbes();
     private final java.util.concurrent.ExecutorService threads = Executors.newFixedThreadPool(16, r -> {
@@ -114,18 +132,7 @@ final class FromThere {
     private List<String> sweep(String prefix) {
         var segment = prefix.equals("shop") ? SHOP : new Segment(Ipv4Prefix.parse(prefix), Optional.empty(), List.of());
         long begun = System.nanoTime();
-        var swept = probes.sweep(Sweep.hosts(segment), new Swept.Listener() {
-            @Override
-            public void asked(int count) {}
-
-            @Override
-            public void answered(Ipv4Address address) {}
-
-            @Override
-            public boolean stop() {
-                return false;
-            }
-        });
+        var swept = probes.sweep(Sweep.hosts(segment), Swept.QUIETLY);
         var out = new ArrayList<String>();
         out.add("TOOK " + (System.nanoTime() - begun) / 1_000_000);
         out.add("HOW " + swept.how());

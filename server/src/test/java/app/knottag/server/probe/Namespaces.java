@@ -8,14 +8,19 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.TimeUnit;
 
 /** Several machines on this one: network namespaces with real wires between them, and servers in them (iproute2). */
 final class Namespaces implements AutoCloseable {
 
+    private static final int LONGEST_SECONDS = 20;
+
     private final String tag;
     private final List<String> names = new ArrayList<>();
-    private final Map<String, Process> servers = new HashMap<>();
+    private final Map<String, Running> servers = new HashMap<>();
     private int wires;
+
+    private record Running(Process process, String line) {}
 
     Namespaces(String tag) {
         this.tag = tag;
@@ -38,6 +43,11 @@ final class Namespaces implements AutoCloseable {
         try {
             var process = new ProcessBuilder(command).redirectErrorStream(true).start();
             process.getOutputStream().close();
+            process.onExit().orTimeout(LONGEST_SECONDS, TimeUnit.SECONDS).whenComplete((p, late) -> {
+                if (late == null) return;
+                process.descendants().forEach(ProcessHandle::destroyForcibly);
+                process.destroyForcibly();
+            });
             String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
             if (process.waitFor() != 0) throw new IllegalStateException(String.join(" ", command) + ": " + said);
             return said;
@@ -69,6 +79,13 @@ final class Namespaces implements AutoCloseable {
         return run("ip", "netns", "exec", full(name), "sh", "-c", line);
     }
 
+    /** Sends a signal to every socat of a machine. */
+    void signal(String name, String signal) {
+        for (String pid : run("ip", "netns", "pids", full(name)).split("\\s+"))
+            if (!pid.isEmpty() && run("cat", "/proc/" + pid + "/comm").strip().equals("socat"))
+                run("kill", "-" + signal, pid);
+    }
+
     /** Lays a wire from a machine's link to a bridge of the switch; returns the switch's end. */
     String plug(String name, String link, String mac, String bridge) {
         String end = "p" + ++wires;
@@ -85,17 +102,19 @@ final class Namespaces implements AutoCloseable {
         try {
             servers.put(
                     name + "/" + key,
-                    new ProcessBuilder(
-                                    "ip",
-                                    "netns",
-                                    "exec",
-                                    full(name),
-                                    "sh",
-                                    "-c",
-                                    "mount -t tmpfs tmpfs /run; exec " + line)
-                            .redirectErrorStream(true)
-                            .redirectOutput(new File(log(name, key)))
-                            .start());
+                    new Running(
+                            new ProcessBuilder(
+                                            "ip",
+                                            "netns",
+                                            "exec",
+                                            full(name),
+                                            "sh",
+                                            "-c",
+                                            "mount -t tmpfs tmpfs /run; exec " + line)
+                                    .redirectErrorStream(true)
+                                    .redirectOutput(new File(log(name, key)))
+                                    .start(),
+                            line));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -106,23 +125,37 @@ final class Namespaces implements AutoCloseable {
     }
 
     void stop(String name, String key) {
-        var process = servers.remove(name + "/" + key);
-        if (process == null) throw new IllegalStateException("no server " + key + " at " + name);
-        process.descendants().forEach(ProcessHandle::destroyForcibly);
-        process.destroyForcibly();
+        var running = servers.remove(name + "/" + key);
+        if (running == null) return;
+        var workers = running.process().descendants().toList();
+        running.process().destroyForcibly();
+        workers.forEach(ProcessHandle::destroyForcibly);
         try {
-            process.waitFor();
+            running.process().waitFor();
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
     }
 
+    /** Whether a server runs with just this line. */
+    boolean runs(String name, String key, String line) {
+        var running = servers.get(name + "/" + key);
+        return running != null && running.process().isAlive() && running.line().equals(line);
+    }
+
+    boolean has(String name) {
+        return names.contains(name);
+    }
+
+    void remove(String name) {
+        for (String pid : run("ip", "netns", "pids", full(name)).split("\\s+"))
+            if (!pid.isEmpty()) ProcessHandle.of(Long.parseLong(pid)).ifPresent(ProcessHandle::destroyForcibly);
+        run("ip", "netns", "del", full(name));
+        names.remove(name);
+    }
+
     @Override
     public void close() {
-        for (String name : names) {
-            for (String pid : run("ip", "netns", "pids", full(name)).split("\\s+"))
-                if (!pid.isEmpty()) ProcessHandle.of(Long.parseLong(pid)).ifPresent(ProcessHandle::destroyForcibly);
-            run("ip", "netns", "del", full(name));
-        }
+        List.copyOf(names).forEach(this::remove);
     }
 }

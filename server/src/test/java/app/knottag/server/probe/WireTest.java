@@ -1,0 +1,316 @@
+package app.knottag.server.probe;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.parallel.ExecutionMode.CONCURRENT;
+
+import app.knottag.core.reach.CauseBook;
+import app.knottag.core.reach.Diagnosis;
+import app.knottag.core.reach.Diagnosis.Made;
+import app.knottag.core.reach.Look;
+import app.knottag.core.reach.NetworkState;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.locks.LockSupport;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.Assumptions;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+
+/** The product's probes and its model on real wires, with faults that are made for real. */
+@Tag("wire")
+@Execution(CONCURRENT)
+class WireTest {
+
+    private static final int BEDS = 2;
+    private static final BlockingQueue<Place> PLACES = new ArrayBlockingQueue<>(BEDS);
+
+    /** A bed with somebody who looks. */
+    private record Place(Bed bed, Eyes here, Eyes there) {}
+
+    @BeforeAll
+    static void beds() throws IOException {
+        String problem = Namespaces.problem();
+        if (!problem.isEmpty()) System.out.println("NOT RUN: " + problem);
+        Assumptions.assumeTrue(problem.isEmpty(), problem);
+        for (int n = 0; n < BEDS; n++) {
+            var bed = new Bed("" + n);
+            PLACES.add(new Place(bed, new Eyes(bed, "here", ""), new Eyes(bed, "there", "")));
+            bed.waitForServers();
+        }
+    }
+
+    @AfterAll
+    static void cleared() throws IOException {
+        for (var place : PLACES) {
+            place.here().close();
+            place.there().close();
+            place.bed().close();
+        }
+        if (ENDS.isEmpty()) return;
+        int all = ENDS.values().stream().mapToInt(Integer::intValue).sum();
+        System.out.println("| faults on the wire that end at their cause | " + ENDS + " of " + all + " |");
+        assertThat(ENDS.getOrDefault("WRONG", 0)).as("found, and wrong").isZero();
+        assertThat(ENDS.getOrDefault("right", 0) + ENDS.getOrDefault("near", 0))
+                .as("at least 95 of 100 end at their cause")
+                .isGreaterThanOrEqualTo((int) Math.ceil(0.95 * all));
+    }
+
+    private static Map<String, String> looks(List<String> said) {
+        var looks = new TreeMap<String, String>();
+        for (String line : said) if (line.startsWith("LOOK ")) looks.put(line.split(" ")[1], line.split(" ")[2]);
+        return looks;
+    }
+
+    @DisplayName("What a machine sees on the wire is what the model says, for every fault")
+    @ParameterizedTest(name = "{0}")
+    @EnumSource(WireFault.class)
+    void heldToTheWire(WireFault fault) throws InterruptedException, IOException {
+        visit(place -> {
+            fault.make(place.bed());
+            var differ = new ArrayList<String>();
+            compare(fault, "here", place.here().ask("round"), FromThere.INTENDED_HERE, differ);
+            if (fault != WireFault.LOOKED_FROM_ELSEWHERE)
+                compare(fault, "there", place.there().ask("round"), FromThere.INTENDED_THERE, differ);
+            search(fault, place.here().ask("round"));
+            assertThat(differ).isEmpty();
+        });
+    }
+
+    /** Answers only what is asked: what a machine sees from the wire, what eyes see as the fault says it. */
+    private static void search(WireFault fault, List<String> said) {
+        var made = new ArrayList<Made>();
+        looks(said).forEach((name, seen) -> made.add(new Made(Look.valueOf(name), seen)));
+        int measured = made.size();
+        var eyes = new TreeMap<String, String>();
+        for (String word : fault.eyes.split(" ")) if (!word.isEmpty()) eyes.put(word.split("=")[0], word.split("=")[1]);
+        var verdict = Diagnosis.of(FromThere.INTENDED_HERE, CauseBook.shipped(), made);
+        while (verdict.next().isPresent()) {
+            var look = verdict.next().get().look();
+            made.add(new Made(
+                    look, eyes.getOrDefault(look.name(), look.outcomes().get(0))));
+            verdict = Diagnosis.of(FromThere.INTENDED_HERE, CauseBook.shipped(), made);
+        }
+        var first = verdict.suspects().get(0);
+        boolean right = first.causes().equals(List.of(fault.cause));
+        boolean near = verdict.suspects().stream()
+                .anyMatch(s -> s.group() == first.group() && s.causes().equals(List.of(fault.cause)));
+        String end = right ? "right" : near ? "near" : verdict.found() ? "WRONG" : "open";
+        ENDS.merge(end, 1, Integer::sum);
+        System.out.printf(
+                "| %-22s | %-5s | %s %.2f after %s%n",
+                fault,
+                end,
+                first.causes(),
+                first.probability(),
+                made.subList(measured, made.size()).stream()
+                        .map(m -> m.look() + "=" + m.outcome())
+                        .collect(Collectors.joining(" ")));
+    }
+
+    private static final Map<String, Integer> ENDS = new ConcurrentHashMap<>();
+
+    private static void compare(
+            WireFault fault, String from, List<String> said, NetworkState intended, List<String> differ) {
+        var state = fault.cause.ways(intended).get(fault.way);
+        var row = new ArrayList<String>();
+        looks(said).forEach((name, seen) -> {
+            var look = Look.valueOf(name);
+            int shown = state.observe(look);
+            String model =
+                    shown == NetworkState.ANYTHING ? "?" : look.outcomes().get(shown);
+            row.add(name + "=" + seen
+                    + (model.equals(seen) ? "" : model.equals("?") ? "(?)" : "(model: " + model + ")"));
+            if (!model.equals(seen) && !model.equals("?"))
+                differ.add(from + " " + name + ": the wire shows " + seen + ", the model says " + model);
+        });
+        System.out.printf("| %-22s | %-5s | %s |%n", fault, from, row.stream().collect(Collectors.joining(" ")));
+        if (!differ.isEmpty())
+            said.stream().filter(l -> !l.startsWith("LOOK")).forEach(l -> System.out.println("      " + l));
+    }
+
+    /** A test that has a bed to itself for a while. */
+    private interface Visit {
+        void to(Place place) throws IOException, InterruptedException;
+    }
+
+    private static void visit(Visit visit) throws InterruptedException, IOException {
+        var place = PLACES.take();
+        try {
+            visit.to(place);
+        } finally {
+            try {
+                place.bed().heal();
+            } finally {
+                PLACES.add(place);
+            }
+        }
+    }
+
+    @DisplayName("Servers are believed what they say, whatever state they are in")
+    @Test
+    void servers() throws InterruptedException, IOException {
+        visit(place -> {
+            var here = place.here();
+            var bed = place.bed();
+            for (String row : List.of(
+                    "HTTPS pay.cards.example 443 / | TIGHT Its page answers (200). Its certificate is good",
+                    "HTTPS pay.cards.example 443 /signin | TIGHT Its page answers, and asks for a sign-in (401).",
+                    "HTTPS pay.cards.example 443 /forbidden | FRAYED Its page does not let this machine in (403).",
+                    "HTTPS pay.cards.example 443 /broken | FRAYED Its page answers with an error of its own (503).",
+                    "HTTPS pay.cards.example 8441 / | FRAYED Its certificate is not taken: it ended on 2021-01-01.",
+                    "HTTPS pay.cards.example 8442 / | FRAYED Its certificate is not taken: nobody known has signed it.",
+                    "HTTPS pay.cards.example 8443 / | FRAYED Its certificate is not taken: it is not for pay.cards.example.",
+                    "HTTP pay.cards.example 443 / | FRAYED It does not understand the question (400).",
+                    "HTTPS pay.cards.example 80 / | FRAYED pay.cards.example port 80 answers, but not as",
+                    "HTTPS gone.cards.example 443 / | FRAYED No resolver knows the name gone.cards.example.",
+                    "SMTP mail.cards.example 587 | TIGHT The mail server greets, upgrades to TLS and offers a sign-in.",
+                    "SMTP mail.cards.example 465 | TIGHT The mail server greets, upgrades to TLS and offers a sign-in.",
+                    "SMTP mail.cards.example 25 | FRAYED The mail server offers no upgrade to TLS.",
+                    "NTP time.cards.example 123 | TIGHT Its time and ours are",
+                    "DNS 10.80.16.1 53 | TIGHT 10.80.16.1 knows names.",
+                    "DNS 10.80.16.61 53 | FRAYED 10.80.16.61 port 53 refuses: nothing listens there.",
+                    "IPP 10.80.16.60 631 | TIGHT It is ready to print.",
+                    "RAW_PRINT 10.80.16.60 9100 | TIGHT It takes print data.",
+                    "FILE 10.80.16.61 445 | TIGHT It offers shared folders",
+                    "FILE 10.80.16.99 445 | FRAYED 10.80.16.99 port 445 stays silent",
+                    "FILE 10.80.16.72 445 | FRAYED There is no way from here to 10.80.16.72 port 445.")) {
+                String[] parts = row.split(" \\| ");
+                assertThat(here.ask("talk " + parts[0]).get(0)).as(parts[0]).startsWith(parts[1]);
+            }
+            bed.copier("Stopped", "media-empty-error");
+            assertThat(here.ask("talk IPP 10.80.16.60 631").get(0))
+                    .startsWith("FRAYED It has stopped:")
+                    .contains("media empty error");
+            bed.time("");
+            Thread.sleep(800);
+            assertThat(here.ask("talk NTP time.cards.example 123").get(0))
+                    .startsWith("FRAYED It answers, but its own clock is set by nothing");
+            bed.mail("defer message = 421 busy");
+            assertThat(here.ask("talk SMTP mail.cards.example 587").get(0))
+                    .startsWith("FRAYED The mail server puts off");
+            bed.mail("deny message = not from there");
+            assertThat(here.ask("talk SMTP mail.cards.example 587").get(0))
+                    .startsWith("FRAYED The mail server refuses for good");
+            bed.net.sh("router", Bed.drop("udp dport 53"));
+            assertThat(here.ask("talk DNS 10.80.16.1 53").get(0))
+                    .isEqualTo("FRAYED 10.80.16.1 answers over TCP only; devices ask over UDP.");
+            bed.copier("Idle", "");
+            bed.time(Bed.OWN_TIME);
+            bed.mail("accept");
+        });
+    }
+
+    @DisplayName("Every manner of device is told: who is there, with which MAC, and how its port answers")
+    @Test
+    void manners() throws InterruptedException, IOException {
+        visit(place -> {
+            for (String row : List.of(
+                    "10.80.16.54 ANSWERED [00:00:5E:00:53:2B] OPEN",
+                    "10.80.16.73 SILENT [00:00:5E:00:53:73] OPEN",
+                    "10.80.16.71 ANSWERED [00:00:5E:00:53:71] REFUSED",
+                    "10.80.16.72 UNREACHABLE [00:00:5E:00:53:72] UNREACHABLE",
+                    "10.80.16.70 SILENT [00:00:5E:00:53:70] SILENT",
+                    "10.80.16.99 SILENT [] SILENT",
+                    "10.80.17.250 ANSWERED [] REFUSED",
+                    // A router says so now and then only, so a port behind it may seem silent.
+                    "10.80.18.9 UNREACHABLE [] -")) {
+                String[] w = row.split(" ");
+                assertThat(place.here().ask("echo " + w[0]).get(0)).as(row).isEqualTo(w[1]);
+                assertThat(place.here().ask("whois " + w[0]).get(0)).as(row).contains("macs=" + w[2]);
+                if (!w[3].equals("-"))
+                    assertThat(place.here().ask("port " + w[0] + " 7454").get(0))
+                            .as(row)
+                            .isEqualTo(w[3]);
+            }
+        });
+    }
+
+    private static final String THERE =
+            "10.80.16.1 01, 10.80.16.34 94, 10.80.16.54 2B, 10.80.16.55 55, 10.80.16.60 60, 10.80.16.61 61, 10.80.16.70 70, 10.80.16.71 71, 10.80.16.72 72, 10.80.16.73 73, 10.80.16.215 75";
+
+    private static List<String> there(List<String> said) {
+        return said.stream()
+                .filter(l -> l.startsWith("THERE ") && !l.contains("10.80.16.250"))
+                .map(l -> l.replaceAll("THERE |00:00:5E:00:53:|[\\[\\]]", ""))
+                .toList();
+    }
+
+    @DisplayName("A sweep finds all who are there and nobody else, two at one address, and who speaks IPv6 only")
+    @Test
+    void sweeps() throws InterruptedException, IOException {
+        visit(place -> {
+            // IPv6 first makes sure that nobody else has an address (RFC 4862), for a second or two.
+            Thread.sleep(2_500);
+            var first = place.here().ask("sweep shop");
+            assertThat(there(first)).containsExactly(THERE.split(", "));
+            assertThat(first).contains("SIX [00:00:5E:00:53:76]", "HOW by the question for its MAC");
+            place.bed().stranger();
+            assertThat(there(place.here().ask("sweep shop"))).contains("10.80.16.54 2B, 4E");
+            var routed = there(place.there().ask("sweep shop"));
+            assertThat(routed).contains("10.80.16.61 ").doesNotContain("10.80.16.70 ", "10.80.16.73 ");
+            try (var bare = new Eyes(place.bed(), "here", "-net_raw,-net_admin")) {
+                assertThat(bare.ask("echo 10.80.16.61")).containsExactly("NOT_ALLOWED");
+                assertThat(bare.ask("whois 10.80.16.61").get(0))
+                        .contains("00:00:5E:00:53:61")
+                        .contains("TABLE");
+                var by = bare.ask("sweep shop");
+                assertThat(by).contains("HOW by this machine's own table, which keeps one answerer");
+                assertThat(there(by)).contains("10.80.16.1 01", "10.80.16.61 61", "10.80.16.34 94");
+                assertThat(List.of(THERE.replace(" 2B", " 4E").split(", ")).containsAll(there(by))
+                                || List.of(THERE.split(", ")).containsAll(there(by)))
+                        .as("nobody who is not there: " + there(by))
+                        .isTrue();
+            }
+        });
+    }
+
+    @DisplayName(
+            "A /24 and a /22 of silence take at most one and a half times the time-out, and the kernel's table carries it")
+    @Test
+    void largeSweeps() throws InterruptedException, IOException {
+        visit(place -> {
+            place.bed().net.ip("here", "addr add 10.90.20.2/22 dev eth0");
+            for (String prefix : List.of("10.90.20.0/24", "10.90.20.0/22")) {
+                place.here().ask("sweep 10.90.23.0/29");
+                var said = place.here().ask("sweep " + prefix);
+                assertThat(there(said))
+                        .containsExactly("10.90.20.2 "
+                                + place.here().ask("whois 10.90.20.2").get(0).replaceAll(".*\\[|\\].*", ""));
+                System.out.printf("| sweep of %s, all silent | %s | wanted < 1650 ms |%n", prefix, said.get(0));
+                Thread.sleep(4_000);
+            }
+        });
+    }
+
+    @DisplayName("One's own cable goes in the middle of a round or a sweep: nobody is blamed")
+    @Test
+    void ownLink() throws InterruptedException, IOException {
+        visit(place -> {
+            var bed = place.bed();
+            var pulled = new Thread(() -> {
+                LockSupport.parkNanos(500_000_000);
+                bed.net.ip("switch", "link set " + bed.herePort + " down");
+            });
+            bed.net.ip("switch", "link set " + bed.terminalPort + " down");
+            pulled.start();
+            var round = place.here().ask("round");
+            pulled.join();
+            assertThat(round)
+                    .filteredOn(l -> l.startsWith("CHECK") && l.contains("FRAYED"))
+                    .isNotEmpty()
+                    .allMatch(l -> l.contains("This machine's own network changed in the middle"));
+        });
+    }
+}
