@@ -113,7 +113,10 @@ public enum Cause {
     STALE_NEIGHBOUR(p -> p.partner.forgets = p.planned),
     WRONG_UNIT(p -> p.unit = Unit.SWAPPED),
     WRONG_VARIANT(p -> p.unit = Unit.VARIANT),
-    OTHER_INTERFACE_ON_RECORD(p -> p.siblingMac = true),
+    OTHER_INTERFACE_ON_RECORD(
+            p -> p.siblingMac = true,
+            // A card that was put in later has a MAC of its own, far from the old one.
+            p -> p.strangeMac = true),
     SERVER_DOWN(p -> p.server = Server.SILENT, p -> p.server = Server.REFUSES),
     CLOCK_WRONG(p -> p.clock = false, p -> p.clockByAnHour = true),
     CERTIFICATE(p -> p.certificate = false),

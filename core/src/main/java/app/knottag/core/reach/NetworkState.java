@@ -166,8 +166,10 @@ public final class NetworkState {
         Entry entry = Entry.RIGHT;
         boolean joined = true;
         boolean saved = true;
+        boolean restarted;
         Unit unit = Unit.OWN;
         boolean siblingMac;
+        boolean strangeMac;
         boolean serviceOn = true;
         boolean portRight = true;
         Rule firewall = Rule.PASS;
@@ -234,9 +236,11 @@ public final class NetworkState {
     record Meant(Traits traits, Layout layout) {}
 
     final Parts parts;
+    private final Sights sights;
 
     private NetworkState(Parts parts) {
         this.parts = parts;
+        sights = new Sights(parts);
     }
 
     /**
@@ -363,7 +367,7 @@ public final class NetworkState {
 
     /** Returns the outcome of a look, following the packet: an index into the look's outcomes, or {@link #ANYTHING}. */
     public int observe(Look look) {
-        return look.outcomes().indexOf(new Sights(parts).seen(look));
+        return look.outcomes().indexOf(sights.seen(look));
     }
 
     /** Returns the address at which it answers in its own segment, whoever else may hold it; empty when it does at none. */

@@ -52,9 +52,11 @@ final class Packets {
     private static final Trip OUTSIDE = new Trip(Way.OUTSIDE, null);
 
     private final Parts p;
+    private final Box[] boxes;
 
     Packets(Parts parts) {
         p = parts;
+        boxes = new Box[] {p.endpoint, p.partner, p.mate, p.here};
     }
 
     /** Whether the lead from the endpoint to its port of gear is whole, and lit. */
@@ -95,10 +97,12 @@ final class Packets {
         if (box == p.endpoint && p.onWireless) return FOREIGN;
         if (!box.automatic) return box == p.endpoint && p.strangerFirst && lan(box) == Lan.OWN ? 0 : box.address;
         var lan = lan(box);
-        if (lan == null) return SELF;
+        // Who had an address handed out keeps it without a network, until it starts anew.
+        int without = box == p.endpoint && p.layout.reserved() && !p.restarted ? p.pool : SELF;
+        if (lan == null) return without;
         if (lan != Lan.OWN) return FOREIGN;
         if (p.dhcp == Dhcp.SECOND || p.routerReplaced) return FOREIGN;
-        return p.dhcp == Dhcp.UP && p.routerOn ? p.pool : SELF;
+        return p.dhcp == Dhcp.UP && p.routerOn ? p.pool : without;
     }
 
     private int length(Box box) {
@@ -129,8 +133,7 @@ final class Packets {
     /** Who answers for an address in the own segment; of two the one that came later. */
     Box holder(int address) {
         if (p.stranger != null && address == p.planned) return p.stranger;
-        for (var box : new Box[] {p.endpoint, p.partner, p.mate, p.here})
-            if (lan(box) == Lan.OWN && hears(box) && address(box) == address) return box;
+        for (var box : boxes) if (lan(box) == Lan.OWN && hears(box) && address(box) == address) return box;
         return null;
     }
 
@@ -150,8 +153,8 @@ final class Packets {
             if (lan != Lan.OWN && p.between != Rule.PASS) return refused(p.between);
             return local(null, to);
         }
-        for (var box : new Box[] {p.partner, p.here})
-            if (box.lan == Lan.OTHER && box.power && box.address == to)
+        for (var box : boxes)
+            if (box != p.endpoint && box.lan == Lan.OTHER && box.power && box.address == to)
                 return lan != Lan.OTHER && p.between != Rule.PASS ? refused(p.between) : new Trip(Way.ARRIVES, box);
         return out();
     }

@@ -20,7 +20,7 @@ final class Search {
     private static final Look[] LOOKS = Look.values();
 
     /** A pair that explains so much less than the best is not weighed to its end. */
-    private static final double HOPELESS = 1e-9;
+    private static final double HOPELESS = 1e-6;
 
     /** Hypotheses are carried on until so little is left. */
     private static final double REST = 1e-4;

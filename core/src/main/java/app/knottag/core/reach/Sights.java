@@ -127,7 +127,7 @@ final class Sights {
         boolean own = standing() && !p.apart;
         if (p.stranger != null) return own ? "two" : "other";
         if (!own) return "nobody";
-        if (p.unit == Unit.SWAPPED) return "other";
+        if (p.unit == Unit.SWAPPED || p.strangeMac) return "other";
         return p.siblingMac ? "sibling" : "right";
     }
 
@@ -141,7 +141,7 @@ final class Sights {
     }
 
     private boolean recordIsOther() {
-        return p.unit == Unit.SWAPPED || p.siblingMac;
+        return p.unit == Unit.SWAPPED || p.siblingMac || p.strangeMac;
     }
 
     private String ping() {
@@ -366,6 +366,7 @@ final class Sights {
         var copy = p.copy();
         copy.endpoint.automatic = true;
         copy.joined = true;
+        copy.restarted = true;
         return new Sights(copy).leased();
     }
 
@@ -385,6 +386,7 @@ final class Sights {
         copy.deviceEnd = true;
         copy.onWireless = false;
         copy.registryAsked = false;
+        copy.restarted = true;
         if (copy.port == Port.NO_POWER) copy.port = Port.FINE;
         var there = new Sights(copy);
         return there.packets.linked() ? there.leased() : "dark";
@@ -402,6 +404,7 @@ final class Sights {
     private Sights restarted() {
         var copy = p.copy();
         copy.joined = true;
+        copy.restarted = true;
         if (!copy.saved) copy.endpoint.automatic = true;
         switch (copy.endpoint.mood) {
             case HUNG, FROZEN, ASLEEP -> copy.endpoint.mood = Mood.AWAKE;

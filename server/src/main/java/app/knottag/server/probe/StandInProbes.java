@@ -87,7 +87,7 @@ class StandInProbes extends NetworkProbes {
     @Override
     public Recognised.Echo echo(Ipv4Address address) {
         int back = 0;
-        if (!away(address)) for (int n = 0; n < ECHOES && n <= back + 1; n++) if (echoed(address)) back++;
+        if (!away(address)) for (int n = 0; n < ECHOES && (n == 0 || back > 0); n++) if (echoed(address)) back++;
         return new Recognised.Echo(
                 Form.ECHO,
                 Optional.of(address),
@@ -137,7 +137,7 @@ class StandInProbes extends NetworkProbes {
                 listener.answered(n.address());
             }
         for (int i = 1; i <= hosts.size() && !listener.stop(); i++) {
-            LockSupport.parkNanos(EACH_NANOS);
+            if (listener != Swept.QUIETLY) LockSupport.parkNanos(EACH_NANOS);
             listener.asked(i);
         }
         return new Swept(there, Set.of(), "by the question for its MAC");
