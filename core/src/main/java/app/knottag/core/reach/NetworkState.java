@@ -4,7 +4,10 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Pool;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 
@@ -289,8 +292,23 @@ public final class NetworkState {
         return intended(traits, Layout.USUAL);
     }
 
+    private static final int KEPT_MOST = 512;
+
+    /** Intended states never change, so the last ones are kept. */
+    private static final Map<Meant, NetworkState> KEPT =
+            Collections.synchronizedMap(new LinkedHashMap<>(KEPT_MOST, 0.75f, true) {
+                @Override
+                protected boolean removeEldestEntry(Map.Entry<Meant, NetworkState> eldest) {
+                    return size() > KEPT_MOST;
+                }
+            });
+
     /** Returns the intended state, in which every look finds what is hoped for. */
     public static NetworkState intended(Traits traits, Layout layout) {
+        return KEPT.computeIfAbsent(new Meant(traits, layout), m -> made(traits, layout));
+    }
+
+    private static NetworkState made(Traits traits, Layout layout) {
         var p = new Parts();
         p.layout = layout;
         p.traits = traits;
