@@ -97,7 +97,7 @@ class Screenshots {
             button(page, "Sign off as Imke Rasmund").click();
             assertThat(page.locator("[data-standing] [data-knot=TIGHT]")).isVisible();
             shot(page, "confirmed");
-            technician.upset("Another device took its address", true);
+            technician.upset("It has no power", true);
             key(page, "Check again").click();
             assertThat(page.getByText("Try now")).isVisible();
             shot(page, "check-failed");
