@@ -153,8 +153,7 @@ public final class Diagnosis {
             var first = suspects.get(0);
             double group = suspects.stream()
                     .filter(s -> s.group() == first.group())
-                    .mapToDouble(Suspect::probability)
-                    .sum();
+                    .collect(Collectors.summingDouble(Suspect::probability));
             var gainful = gainful();
             boolean certain = first.probability() >= CERTAIN;
             var direct = certain ? direct(first) : Optional.<NextLook>empty();

@@ -8,6 +8,7 @@ import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 
 /**
  * All hypotheses with their weights after what was seen: one for each way of each cause, for each pair when no cause alone
@@ -224,7 +225,7 @@ final class Search {
 
     /** The hypotheses that carry nearly all the weight, likeliest first. */
     List<Hypothesis> carrying() {
-        double left = all.stream().mapToDouble(h -> h.weight).sum();
+        double left = all.stream().collect(Collectors.summingDouble(h -> h.weight));
         var some = new ArrayList<Hypothesis>();
         for (var h : all) {
             if (left < REST && !some.isEmpty()) break;
