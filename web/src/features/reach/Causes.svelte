@@ -3,11 +3,14 @@
   import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
   import { diagnosisQuery } from '../../api/queries';
   import Answers from './Answers.svelte';
+  import HowKnown from './HowKnown.svelte';
+  import Mended from './Mended.svelte';
+  import WayLine from './WayLine.svelte';
   import Loading from '../../ui/Loading.svelte';
   import Trouble from '../../ui/Trouble.svelte';
 
   /** What it can be, likeliest first, and the one thing to look at now that tells most. */
-  let { endpointId, mayWork }: { endpointId: number; mayWork: boolean } = $props();
+  let { siteId, endpointId, mayWork }: { siteId: number; endpointId: number; mayWork: boolean } = $props();
   const client = useQueryClient();
   const query = createQuery(() => diagnosisQuery(endpointId));
   let problem = $state<Problem | null>(null);
@@ -37,10 +40,12 @@
     ].sort((a, b) => b.probability - a.probability),
   );
   const own = (s: { explains: string[] }) => s.explains.filter((e) => !shared.includes(e));
-  const percent = (p: number) => (p > 0 && p < 0.01 ? 'under 1%' : Math.round(p * 100) + '%');
+  const percent = (p: number) =>
+    p > 0 && p < 0.01 ? 'under 1%' : p > 0.99 ? 'over 99%' : Math.round(p * 100) + '%';
   const list = (words: string[]) =>
     words.map((w) => w.replace(/[.?]$/, '').replace(/^[A-Z](?![A-Z])/, (c) => c.toLowerCase())).join('; ');
   let noted = $state('');
+  let evidence = $state<Schemas['WitnessRequest']['evidence']>('SEEN');
 
   async function wasIt(suspect: Schemas['SuspectView']) {
     const cause = suspect.causes[0];
@@ -54,6 +59,7 @@
       );
       noted = suspect.title;
       problem = null;
+      await query.refetch();
     } catch (error) {
       problem = asProblem(error);
     }
@@ -66,7 +72,7 @@
         await ok(
           api.PUT('/api/endpoints/{id}/diagnosis/looks', {
             params: { path: { id: endpointId } },
-            body: { look: of as Schemas['LookMade']['look'], outcome },
+            body: { look: of as Schemas['LookMadeRequest']['look'], outcome, evidence },
           }),
         ),
       );
@@ -120,7 +126,10 @@
     {#each alike as titles (titles[0])}
       <p class="quiet text-sm">Nothing seen so far tells these apart: {list(titles)}.</p>
     {/each}
-    {#if d.learned}<p class="quiet text-sm">{d.learned}</p>{/if}
+    {#if d.lately.length}<p class="quiet text-sm">
+        Weighed with what was changed in the last days: {list(d.lately)}.
+      </p>{/if}
+    <WayLine way={d.way} />
   </section>
   {#if d.next && mayWork}
     <section class="mt-3 border-t-2 border-base-content pt-3" aria-label="Try now">
@@ -131,6 +140,7 @@
       <h3 class="mt-1 text-xl leading-tight font-bold">{d.next.words}</h3>
       {#each d.next.signals as signal (signal)}<p class="quiet text-sm">{signal}</p>{/each}
       <Answers outcomes={d.next.outcomes} answer={(o) => d.next && look(o, d.next.look)} />
+      <HowKnown bind:evidence />
       <button class="btn mt-2 btn-ghost" onclick={() => d.next && look('', d.next.look)}>Cannot tell</button>
     </section>
   {/if}
@@ -146,7 +156,7 @@
   {#if first && mayWork}
     <section class="mt-3 border-t border-base-300 pt-3" aria-label="What it was">
       {#if noted}
-        <p role="status">Noted: {noted}. The next search at this site weighs it.</p>
+        <p role="status">Noted: {noted}.</p>
       {:else}
         <p class="quiet text-sm">Mended? Say what it was, so that the next search here knows.</p>
         <div class="mt-1 flex flex-wrap gap-2">
@@ -155,6 +165,7 @@
           {/each}
         </div>
       {/if}
+      <Mended {siteId} {endpointId} mended={d.mended} learns={d.learns} />
     </section>
   {/if}
   <details class="mt-4 text-sm">

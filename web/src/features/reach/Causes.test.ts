@@ -38,12 +38,16 @@ const view = (more = {}) => ({
   found: false,
   stop: '',
   seen: [],
+  way: [{ title: 'The device', share: 0.6, state: 'OPEN', next: true }],
+  lately: ['it was moved'],
+  learns: false,
+  mended: [],
   ...more,
 });
 const path = '/api/endpoints/7/diagnosis';
 const given = (first: unknown, after: unknown = first, mayWork = true) => {
   const sent = answering({ [`GET ${path}`]: { body: first }, [`PUT ${path}/looks`]: { body: after } });
-  show(Causes, { endpointId: 7, mayWork });
+  show(Causes, { siteId: 3, endpointId: 7, mayWork });
   return sent;
 };
 
@@ -73,7 +77,11 @@ describe('what it can be', () => {
     await act();
     expect(await screen.findByText('What it is')).toBeInTheDocument();
     expect(screen.getByText('Push the plug in.')).toBeInTheDocument();
-    expect(sent.find((s) => s.call.startsWith('PUT'))?.body).toEqual({ look: 'LINK', outcome });
+    expect(sent.find((s) => s.call.startsWith('PUT'))?.body).toEqual({
+      look: 'LINK',
+      outcome,
+      evidence: 'SEEN',
+    });
   });
 
   it('says that answers contradict one another, and when to stop and call', async () => {
@@ -101,7 +109,7 @@ describe('what it can be', () => {
       },
       [`POST ${path}/mended`]: { status: 204 },
     });
-    show(Causes, { endpointId: 7, mayWork: true });
+    show(Causes, { siteId: 3, endpointId: 7, mayWork: true });
     expect(await screen.findByText('It does not answer an echo, measured.')).toBeInTheDocument();
     expect(screen.getByText('It is on, says Ida.')).toBeInTheDocument();
     await fireEvent.click(screen.getByRole('button', { name: 'It was: The port is off' }));

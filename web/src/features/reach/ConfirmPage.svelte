@@ -148,7 +148,7 @@
             again.
           </p>
         {:else}
-          {#key line.at}<Causes endpointId={e.id} {mayWork} />{/key}
+          {#key line.at}<Causes siteId={e.siteId} endpointId={e.id} {mayWork} />{/key}
         {/if}
       {/if}
       {#if mayWork}

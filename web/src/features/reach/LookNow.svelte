@@ -1,6 +1,7 @@
 <script lang="ts">
   import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
   import Answers from './Answers.svelte';
+  import HowKnown from './HowKnown.svelte';
   import Trouble from '../../ui/Trouble.svelte';
 
   /** One check that only eyes can make, asked so that somebody on the phone can do it. */
@@ -19,11 +20,6 @@
     leave?: () => void;
   } = $props();
   type Evidence = Schemas['WitnessRequest']['evidence'];
-  const WAYS: [Evidence, string][] = [
-    ['SEEN', 'I see it myself'],
-    ['SPOKEN', 'Somebody tells me'],
-    ['PHOTO', 'On a photo'],
-  ];
   let evidence = $state<Evidence>('SEEN');
   let problem = $state<Problem | null>(null);
 
@@ -49,14 +45,7 @@
   <h2 class="mt-1 text-xl leading-tight font-bold">{rung.question}</h2>
   {#each rung.signals as signal (signal)}<p class="quiet text-sm">{signal}</p>{/each}
   <Answers outcomes={rung.outcomes} answer={saw} keys={first} />
-  <fieldset class="mt-3 flex flex-wrap gap-x-4 gap-y-1 text-sm">
-    <legend class="sr-only">How do you know?</legend>
-    {#each WAYS as [value, words] (value)}
-      <label class="flex items-center gap-1.5"
-        ><input type="radio" name="evidence" {value} bind:group={evidence} class="size-4" />{words}</label
-      >
-    {/each}
-  </fieldset>
+  <HowKnown bind:evidence />
   {#if leave}<button class="btn mt-2 btn-ghost btn-sm" onclick={leave}>Leave it as it is</button>{/if}
   <Trouble {problem} />
 </section>

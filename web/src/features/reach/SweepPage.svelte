@@ -8,6 +8,7 @@
   import Progress from '../../ui/Progress.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { dayTime } from '../../ui/time';
+  import OneCase from './OneCase.svelte';
   import { at } from '../../router';
 
   /** Who is there in a whole segment, against the plan. */
@@ -21,6 +22,11 @@
     STRANGER: { title: 'Strangers', knot: 'FRAYED' },
     AS_PLANNED: { title: 'There as planned', knot: 'TIGHT' },
     LEASED: { title: 'With a leased address', knot: 'LEFT_OUT' },
+  };
+  const WORD: Partial<Record<Verdict, Schemas['CaseMember']['word']>> = {
+    SILENT: 'SILENT',
+    MOVED: 'MOVED',
+    AS_PLANNED: 'ANSWERED',
   };
   const client = useQueryClient();
   const site = createQuery(() => siteQuery(siteId));
@@ -40,6 +46,17 @@
       }))
       .filter((g) => g.lines.length),
   );
+
+  /** Those on record that were silent, with those that answered; a few silent ones are not worth a case. */
+  const oneCase = $derived.by((): Schemas['CaseMember'][] => {
+    const lines = (sweep?.lines ?? []).filter((l) => l.endpointId);
+    const silent = lines.filter((l) => l.verdict === 'SILENT');
+    if (sweep?.state !== 'DONE' || silent.length < 2) return [];
+    const there = lines.filter((l) => WORD[l.verdict] && l.verdict !== 'SILENT');
+    return [...silent, ...there]
+      .slice(0, 60)
+      .map((l) => ({ endpointId: l.endpointId, word: WORD[l.verdict] ?? 'ANSWERED' }));
+  });
 
   async function act(call: Promise<Schemas['SweepAnswer']>) {
     try {
@@ -108,6 +125,7 @@
           ? `Stopped after ${sweep.asked} of ${sweep.total}. Who was not asked is not listed.`
           : `${sweep.total} asked ${dayTime(sweep.startedAt)} by ${sweep.by}, from ${sweep.vantage}.`}
     </p>
+    {#if oneCase.length && mayWork}<OneCase {siteId} members={oneCase} {mayWork} />{/if}
     <div class="mt-2 max-w-3xl">
       {#each groups as g (g.verdict)}
         <h2 class="mt-5 text-base">{g.title} <span class="quiet font-mono">{g.lines.length}</span></h2>

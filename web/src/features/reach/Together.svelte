@@ -7,6 +7,7 @@
   import Loading from '../../ui/Loading.svelte';
   import Progress from '../../ui/Progress.svelte';
   import Trouble from '../../ui/Trouble.svelte';
+  import OneCase from './OneCase.svelte';
   import { at } from '../../router';
 
   /** Several endpoints checked in one go, such as all tills. */
@@ -56,6 +57,7 @@
   async function check() {
     const queue = ready.map((e) => e.id).filter((id) => chosen.has(id));
     came.clear();
+    told = '';
     total = queue.length;
     stop = false;
     running = queue.length;
@@ -71,6 +73,25 @@
     await client.invalidateQueries({ queryKey: ['site', siteId] });
     await client.invalidateQueries({ queryKey: ['endpoint'] });
   }
+  /** What a caller says of those that were chosen, before anybody has looked. */
+  const SAID: { word: Schemas['CaseMember']['word']; words: string }[] = [
+    { word: 'DARK', words: 'They are dark' },
+    { word: 'NO_JOB', words: 'They are on, and do not work' },
+    { word: 'NO_INTERNET', words: 'They have no internet' },
+  ];
+  let told = $state<Schemas['CaseMember']['word'] | ''>('');
+  let othersWork = $state(false);
+  const MOST = 60;
+  const failed = $derived([...came].filter(([, s]) => s.knot === 'FRAYED').map(([id]) => id));
+  const weighed = $derived.by<Schemas['CaseMember'][]>(() => {
+    if (told)
+      return ready
+        .filter((e) => chosen.has(e.id) || othersWork)
+        .slice(0, MOST)
+        .map((e) => ({ endpointId: e.id, word: chosen.has(e.id) && told ? told : 'WORKS' }));
+    if (running || failed.length < 2) return [];
+    return [...came.keys()].slice(0, MOST).map((endpointId) => ({ endpointId, word: 'CHECKED' }));
+  });
   const held = $derived([...came.values()].filter((s) => s.knot !== 'FRAYED').length);
 </script>
 
@@ -108,6 +129,29 @@
         {stop ? `Stopped after ${came.size} of ${total}. ` : ''}{held} of {came.size} without a fault.
       </p>
     {/if}
+  {/if}
+  {#if mayWork && chosen.size > 1 && !running}
+    <details class="mt-3 max-w-3xl text-sm">
+      <summary class="cursor-pointer font-semibold">Somebody calls and says that these fail</summary>
+      <div class="mt-2 flex flex-wrap items-center gap-2">
+        {#each SAID as s (s.word)}<button
+            class="btn btn-sm {told === s.word ? 'btn-primary' : ''}"
+            aria-pressed={told === s.word}
+            onclick={() => (told = told === s.word ? '' : s.word)}>{s.words}</button
+          >{/each}
+        <label class="flex items-center gap-2"
+          ><input type="checkbox" class="size-4" bind:checked={othersWork} />All others work</label
+        >
+      </div>
+    </details>
+  {/if}
+  {#if weighed.length > 1}
+    <OneCase
+      {siteId}
+      members={weighed}
+      {mayWork}
+      hint="Nothing says that these have one fault in common. Search each by itself."
+    />
   {/if}
   <ul class="mt-4 max-w-3xl">
     {#each ready as e (e.id)}

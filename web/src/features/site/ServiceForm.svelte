@@ -1,5 +1,7 @@
 <script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
   import { api, ok, type Schemas } from '../../api/client';
+  import { kindsQuery } from '../../api/queries';
   import TextField from '../../ui/TextField.svelte';
   import SheetForm from './SheetForm.svelte';
   import { sheetChange, type SheetAnswer } from './sheetChange.svelte';
@@ -25,8 +27,11 @@
     protocol: (row?.protocol ?? 'SMTP') as Spoken,
     host: row?.host ?? '',
     port: String(row?.port ?? 587),
+    kinds: (row?.kinds ?? '').split(',').filter(Boolean),
   });
   const f = $state(initial());
+  const kinds = createQuery(() => kindsQuery);
+  const callers = $derived((kinds.data ?? []).filter((k) => k.callsOut));
 
   const save = () =>
     void change.run(({ path, header }) =>
@@ -72,4 +77,19 @@
     required
   />
   <TextField label="Port" bind:value={f.port} error={change.problem?.field('port')} required />
+  <fieldset class="sm:col-span-2">
+    <legend class="field-label">Which of them call it</legend>
+    <div class="grid grid-cols-3 gap-x-4 gap-y-1 text-sm max-sm:grid-cols-1">
+      {#each callers as k (k.id)}
+        <label class="flex items-center gap-2"
+          ><input type="checkbox" class="size-4" value={k.id} bind:group={f.kinds} />{k.name}</label
+        >
+      {/each}
+    </div>
+    <p class="quiet mt-1 text-sm">
+      {f.kinds.length
+        ? 'When it does not answer, these do not pass their check.'
+        : 'With none chosen it is tried for all whose port fits, and proves nothing against any of them.'}
+    </p>
+  </fieldset>
 </SheetForm>

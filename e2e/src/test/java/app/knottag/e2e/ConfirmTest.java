@@ -186,6 +186,32 @@ class ConfirmTest extends InTheDemo {
         return answer(looks, Map.of("look", check, "outcomes", rung.get("outcomes")));
     }
 
+    @DisplayName(
+            "Three tills on a dead switch are one case: it says on what they hang, asks twice, and says what to do")
+    @Test
+    void threeTillsOnOneSwitchAreOneCase() {
+        var tills = List.of("till-1", "till-2", "till-3");
+        for (var till : tills) call("PUT", "/api/bench-panel/" + till + "/faults/SWITCH_DEAD", null);
+        try {
+            page.navigate(demo.url() + "/sites/1/confirm/together");
+            button(page, "All: counter payment terminal").click();
+            key(page, "Check 3 together").click();
+            var one = page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("One case"));
+            assertThat(one).containsText("fail together: all hang on Shop switch.");
+            assertThat(one).containsText("This looks like one case");
+            readable(page, "one case");
+            fits(page);
+            assertThat(one).containsText("Is the small light at its network plug lit?");
+            button(page, "Dark").click();
+            assertThat(one).containsText("Do the other devices beside it work?");
+            button(page, "No, none on this switch").click();
+            assertThat(one).containsText("It is one case");
+            assertThat(one).containsText("Look at its power light and its power unit.");
+        } finally {
+            for (var till : tills) call("DELETE", "/api/bench-panel/" + till + "/faults/SWITCH_DEAD", null);
+        }
+    }
+
     @Test
     void aWholeSegmentIsSweptAndSeveralAreCheckedTogether() {
         page.navigate(demo.url() + "/sites/3/confirm/sweep");

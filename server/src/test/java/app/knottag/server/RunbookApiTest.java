@@ -15,6 +15,7 @@ import app.knottag.server.session.Role;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.BeforeEach;
@@ -338,9 +339,9 @@ class RunbookApiTest {
             String looks = "/api/endpoints/" + id + "/diagnosis/looks";
             assertThat(api.get("/api/endpoints/" + id + "/diagnosis")
                             .json()
-                            .get("learned")
-                            .asString())
-                    .isEqualTo(n < 8 ? "" : "Weighed with the 8 faults found at this site before.");
+                            .get("learns")
+                            .asBoolean())
+                    .isEqualTo(n >= 8);
             assertThat(api.put(looks, "{'look':'FIELDS','outcome':'port'}")
                             .expect(200)
                             .json()
@@ -441,6 +442,23 @@ class RunbookApiTest {
                         .asDouble())
                 .as("eyes that are wrong so often prove less")
                 .isLessThan(said.get("suspects").get(0).get("probability").asDouble());
+        for (var told : Map.of(
+                        "'joined':'WIRELESS'", "SIGNAL=not-joined=It has not joined the wireless",
+                        "'reserved':true", "POOL=full=The router has no address left to hand out")
+                .entrySet()) {
+            var seen = told.getValue().split("=");
+            assertThat(api.post(
+                                    "/api/reach/diagnose",
+                                    "{'traits':{'registered':false,'partnered':false,'speaks':true,'callsOut':true,"
+                                            + told.getKey()
+                                            + "},'made':[{'look':'NEIGHBOUR','outcome':'nobody'},{'look':'ADDRESS_SHOWN','outcome':'self'},{'look':'"
+                                            + seen[0] + "','outcome':'" + seen[1] + "'}]}")
+                            .expect(200)
+                            .json()
+                            .get("suspects")
+                            .toString())
+                    .contains(seen[2]);
+        }
         api.post("/api/reach/diagnose", doubted, "0.9").expect(422);
         api.post(
                         "/api/reach/diagnose",

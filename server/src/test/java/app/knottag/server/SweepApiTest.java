@@ -157,6 +157,17 @@ class SweepApiTest {
         assertThat(tried.get("vantage").asString()).isEqualTo("this machine, 10.7.0.250");
         assertThat(tried.get("seen").asString()).isNotBlank();
         api.seenSite(site[0]).put("/api/sites/" + site[0] + "/services/0", body).refused(409, "name-taken");
+        api.seenSite(site[0])
+                .put("/api/sites/" + site[0] + "/services/" + id, body.replace("}", ",'kinds':['copier','no-kind']}"))
+                .refused(422, "no-such-kind");
+        api.seenSite(site[0])
+                .put("/api/sites/" + site[0] + "/services/" + id, body.replace("}", ",'kinds':['copier']}"))
+                .expect(200);
+        assertThat(api.get("/api/sites/" + site[0] + "/sheet")
+                        .json()
+                        .get("services")
+                        .toString())
+                .contains("\"kinds\":\"copier\"");
         api.post("/api/sites/" + site[0] + "/services/999999/try", "").expect(404);
         api.seenSite(site[0])
                 .delete("/api/sites/" + site[0] + "/things/SERVICES/" + id)

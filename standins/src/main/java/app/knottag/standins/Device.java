@@ -235,16 +235,18 @@ final class Device {
     private static List<Seen> looks(NetworkState scene) {
         return Arrays.stream(Look.values())
                 .filter(l -> l.by() == Look.By.EYES && scene.possible(l))
-                .map(l -> new Seen(l, l.words(), BOOK.words(l, shows(scene, l))))
+                .map(l -> new Seen(
+                        l,
+                        l.words(),
+                        scene.observe(l) == NetworkState.ANYTHING ? "Cannot be told" : BOOK.words(l, shows(scene, l))))
                 .toList();
     }
 
     /** The faults that would show at it. */
     private List<Cause> possible() {
+        var intended = station.intended();
         return Arrays.stream(Cause.values())
-                .filter(c -> Arrays.stream(Look.values())
-                        .filter(station.scene()::possible)
-                        .anyMatch(l -> c.apply(station.scene()).observe(l) != 0))
+                .filter(c -> c != Cause.NOTHING && c.showsAnywhere(intended))
                 .toList();
     }
 

@@ -247,7 +247,8 @@ final class GardenCentre {
                         net.equals(OFFICE),
                         !service.partnerAsk().isEmpty(),
                         service.tellsSerial(),
-                        kind.talks().stream().anyMatch(t -> t.to() == Kind.Talk.To.INTERNET)));
+                        kind.talks().stream().anyMatch(t -> t.to() == Kind.Talk.To.INTERNET),
+                        kind.wireless() ? NetworkState.Joined.WIRELESS : NetworkState.Joined.CABLE));
         return new Made(setUp ? station : station.withAddress(true, Optional.empty()), Optional.of(kind), setUp);
     }
 

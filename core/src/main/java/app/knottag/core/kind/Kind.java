@@ -34,6 +34,7 @@ import java.util.Optional;
  * @param openings what stands open on a new one, or after a reset
  * @param reset what a reset undoes, or empty when it has none
  * @param nightlyMinutes minutes that its restart at night takes, 0 when it makes none, at most 240
+ * @param wireless whether it joins by its wireless only
  */
 public record Kind(
         String id,
@@ -61,7 +62,8 @@ public record Kind(
         List<Signal> signals,
         List<Opening> openings,
         Optional<ResetRule> reset,
-        int nightlyMinutes) {
+        int nightlyMinutes,
+        boolean wireless) {
 
     public Kind {
         KindCheck.needed(
@@ -141,7 +143,8 @@ public record Kind(
                 signals,
                 openings,
                 reset.map(r -> r.only(applying)),
-                nightlyMinutes);
+                nightlyMinutes,
+                wireless);
     }
 
     /**

@@ -14,6 +14,7 @@ import app.knottag.core.reach.NetworkState.Unit;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 
 /**
  * Why an endpoint may not reach its service: each is a pure change of the network's state, or a few such changes when the same
@@ -24,6 +25,12 @@ public enum Cause {
     ROW_POWER(p -> {
         p.endpoint.power = false;
         p.rowPower = false;
+    }),
+    POWER_CUT(p -> {
+        p.endpoint.power = false;
+        p.partner.power = false;
+        p.rowPower = false;
+        p.routerOn = false;
     }),
     POE_BUDGET(p -> {
         p.endpoint.power = false;
@@ -49,11 +56,21 @@ public enum Cause {
             // The machine that looks, and the router, are usually on another one.
             p -> p.nearSwitchOn = false,
             p -> p.switchOn = false),
+    SWITCH_CUT_OFF(p -> p.nearCutOff = true),
     OUTLET_IN_OTHER_SEGMENT(p -> p.outletLan = Lan.OTHER),
     WAN_SOCKET(p -> p.wanSocket = true),
     ON_WIRELESS(p -> p.onWireless = true),
+    NETWORK_PART_BROKEN(p -> p.socketBroken = true, p -> {
+        p.socketBroken = true;
+        p.socketLit = true;
+    }),
     WIRELESS_APART(p -> p.apart = true),
     WIRELESS_WEAK(p -> p.weak = true),
+    WIRELESS_NOT_JOINED(p -> p.wirelessLeft = true, p -> {
+        p.wirelessLeft = true;
+        p.restarted = true;
+    }),
+    WIRELESS_OTHER(p -> p.onWireless = true),
     NOT_RESTARTED(p -> p.joined = false),
     NOT_REGISTERED(p -> p.entry = Entry.NONE),
     OTHER_INTERFACE_REGISTERED(p -> p.entry = Entry.SIBLING),
@@ -90,8 +107,14 @@ public enum Cause {
     OLD_NAME(p -> p.names = Names.OLD),
     GATEWAY_DOWN(p -> p.routerOn = false),
     ROUTER_REPLACED(p -> p.routerReplaced = true),
-    DHCP_DOWN(p -> p.dhcp = Dhcp.DOWN),
-    DHCP_FULL(p -> p.dhcp = Dhcp.FULL),
+    DHCP_DOWN(p -> p.dhcp = Dhcp.DOWN, p -> {
+        p.dhcp = Dhcp.DOWN;
+        p.restarted = true;
+    }),
+    DHCP_FULL(p -> p.dhcp = Dhcp.FULL, p -> {
+        p.dhcp = Dhcp.FULL;
+        p.restarted = true;
+    }),
     DHCP_SECOND(p -> p.dhcp = Dhcp.SECOND),
     SERVICE_OFF(p -> p.serviceOn = false),
     OTHER_PORT(p -> p.portRight = false),
@@ -102,7 +125,14 @@ public enum Cause {
             p -> p.firewallDropsAll = true),
     ALLOW_LIST(p -> p.callers = Rule.DROP, p -> p.callers = Rule.BAR, p -> p.callers = Rule.RESET),
     ASLEEP(p -> p.endpoint.mood = Mood.ASLEEP),
-    HUNG(p -> p.endpoint.mood = Mood.HUNG, p -> p.endpoint.mood = Mood.FROZEN),
+    HUNG(
+            p -> p.endpoint.mood = Mood.HUNG,
+            p -> p.endpoint.mood = Mood.FROZEN,
+            // Once enough callers wait at a service that takes nobody, further ones hear nothing.
+            p -> {
+                p.endpoint.mood = Mood.HUNG;
+                p.firewall = Rule.DROP;
+            }),
     FULL(p -> p.endpoint.mood = Mood.FULL),
     PARTNER_DOWN(p -> p.partner.power = false),
     PARTNER_POINTS_ELSEWHERE(p -> p.partnerAddress = false),
@@ -110,7 +140,12 @@ public enum Cause {
     PARTNER_FIREWALL(p -> p.partnerFirewall = true),
     DEVICE_POINTS_ELSEWHERE(p -> p.toPartner = false),
     CROSSED_PAIR(p -> p.crossed = true),
-    STALE_NEIGHBOUR(p -> p.partner.forgets = p.planned),
+    STALE_NEIGHBOUR(
+            p -> {
+                p.partner.forgets = p.planned;
+                p.partner.learns = true;
+            },
+            p -> p.partner.forgets = p.planned),
     WRONG_UNIT(p -> p.unit = Unit.SWAPPED),
     WRONG_VARIANT(p -> p.unit = Unit.VARIANT),
     OTHER_INTERFACE_ON_RECORD(
@@ -120,6 +155,7 @@ public enum Cause {
     SERVER_DOWN(p -> p.server = Server.SILENT, p -> p.server = Server.REFUSES),
     CLOCK_WRONG(p -> p.clock = false, p -> p.clockByAnHour = true),
     CERTIFICATE(p -> p.certificate = false),
+    OPENED_ON_THE_WAY(p -> p.opened = true),
     SIGN_IN(p -> p.signIn = false),
     CONTRACT_LAPSED(p -> p.contract = false),
     UPLINK_DOWN(p -> p.uplink = false),
@@ -164,12 +200,45 @@ public enum Cause {
         return ways.stream().map(state::but).toList();
     }
 
+    /** Whether a device that is joined in that way can have it. */
+    private boolean suits(NetworkState.Joined joined) {
+        return switch (this) {
+            case WIRELESS_APART, WIRELESS_WEAK -> joined != NetworkState.Joined.CABLE;
+            case WIRELESS_NOT_JOINED, WIRELESS_OTHER -> joined == NetworkState.Joined.WIRELESS;
+            case POE_BUDGET,
+                    CABLE_OUT_AT_DEVICE,
+                    CABLE_OUT_AT_WALL,
+                    OUTLET_DEAD,
+                    PORT_OFF,
+                    PORT_SECURITY,
+                    PORT_TAGGED,
+                    LOOP,
+                    DUPLEX,
+                    BAD_PAIR,
+                    OUTLET_IN_OTHER_SEGMENT,
+                    WAN_SOCKET,
+                    ON_WIRELESS -> joined != NetworkState.Joined.WIRELESS;
+            default -> true;
+        };
+    }
+
     /** Whether it would show at all, beyond its own direct look. */
     public boolean shows(NetworkState intended) {
+        return shows(intended, Look::ofEndpoint);
+    }
+
+    /** Whether it would show in any look at all, also in one that is not about the endpoint. */
+    public boolean showsAnywhere(NetworkState intended) {
+        return shows(intended, l -> true);
+    }
+
+    /** Whether it would show in one of these looks. */
+    private boolean shows(NetworkState intended, Predicate<Look> looks) {
+        if (!suits(intended.parts.traits.joined())) return false;
         return this == NOTHING
                 || ways(intended).stream()
                         .anyMatch(s -> Arrays.stream(Look.values())
-                                .filter(l -> l.ofEndpoint() && intended.possible(l))
+                                .filter(l -> looks.test(l) && intended.possible(l))
                                 .anyMatch(l -> s.observe(l) != intended.observe(l)));
     }
 }

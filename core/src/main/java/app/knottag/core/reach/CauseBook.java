@@ -5,6 +5,7 @@ import java.io.UncheckedIOException;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.dataformat.yaml.YAMLMapper;
 
@@ -12,6 +13,9 @@ import tools.jackson.dataformat.yaml.YAMLMapper;
  * Priors, words and remedies of the causes, and how often a look is misread.
  *
  * @param noneOfThese share of what nobody thought of, 0..1
+ * @param shared what each cause is shared by, when several devices have it at once
+ * @param places which causes sit on each stretch of the way, and which looks are made there
+ * @param lately what was changed in the last days, and how many times likelier that makes which causes
  * @param pointless looks that an answer, written LOOK=outcome, makes pointless
  * @param looks what the outcomes of each look are called, in their order
  * @param sentences what each outcome means, as one sentence without its full stop
@@ -19,6 +23,9 @@ import tools.jackson.dataformat.yaml.YAMLMapper;
 public record CauseBook(
         Misreading misreading,
         double noneOfThese,
+        Map<Shared, List<Cause>> shared,
+        Map<Place, Stretch> places,
+        Map<Lately, Change> lately,
         Map<String, List<Look>> pointless,
         Map<Cause, Entry> causes,
         Map<Look, List<String>> looks,
@@ -29,14 +36,20 @@ public record CauseBook(
     /**
      * How often a look is misread.
      *
-     * @param eyes share of looks by people, 0..1
+     * @param eyes share of looks by people that overlook something or take it for something else, 0..1
+     * @param imagined share of looks by people that see something odd where all is well, 0..1
      * @param machine share of looks by machines, 0..1
      * @param told how many times as often when somebody only says it
      * @param shown how many times as often when it was photographed or read back
      * @param looks shares of their own: for what is really there, what is seen instead
      */
     public record Misreading(
-            double eyes, double machine, double told, double shown, Map<Look, Map<String, Map<String, Double>>> looks) {
+            double eyes,
+            double imagined,
+            double machine,
+            double told,
+            double shown,
+            Map<Look, Map<String, Map<String, Double>>> looks) {
 
         private static final double MOST = 0.45;
 
@@ -44,10 +57,10 @@ public record CauseBook(
         double[][] table(Look look, double times) {
             int k = look.outcomes().size();
             var table = new double[k][k];
-            double usual = Math.min(MOST, (look.by() == Look.By.EYES ? eyes : machine) * times);
             for (int truth = 0; truth < k; truth++) {
                 var own = looks.getOrDefault(look, Map.of())
                         .getOrDefault(look.outcomes().get(truth), Map.of());
+                double usual = (look.by() == Look.By.MACHINE ? machine : truth == 0 ? imagined : eyes) * times;
                 double wrong = 0;
                 for (int seen = 0; seen < k; seen++) {
                     if (seen == truth) continue;
@@ -73,12 +86,69 @@ public record CauseBook(
      * @param remedy what to do, in the order good technicians try
      */
     public record Entry(
-            double prior, List<String> direct, String title, String reason, String call, List<String> remedy) {}
+            double prior, List<String> direct, String title, String reason, String call, List<String> remedy) {
+
+        Entry with(double other) {
+            return new Entry(other, direct, title, reason, call, remedy);
+        }
+    }
+
+    /** What several devices may hang on together. */
+    public enum Shared {
+        STRIP,
+        SWITCH,
+        SEGMENT,
+        SITE,
+        PARTNER,
+        SERVICE,
+        MACHINE,
+        CHANGE
+    }
+
+    /** Stretches of the way from the machine that looks, over the device, to what the device calls. */
+    public enum Place {
+        HERE,
+        WIRE,
+        DEVICE,
+        SERVICE,
+        PARTNER,
+        REGISTRY,
+        ROUTER,
+        NAMES,
+        LINE,
+        FAR
+    }
+
+    /** A stretch of the way. */
+    public record Stretch(String title, List<Cause> causes, List<Look> looks) {}
+
+    /** What may have been changed in the last days. */
+    public enum Lately {
+        RENUMBERED,
+        SWAPPED,
+        RESET,
+        MOVED,
+        FACTS,
+        SHEET,
+        REGISTERED
+    }
+
+    /**
+     * What a change makes likelier.
+     *
+     * @param words what was changed, as it follows “It was” or “The site’s sheet was”
+     * @param times how many times likelier
+     */
+    public record Change(String words, Map<Cause, Double> times) {}
 
     public CauseBook {
         causes = new EnumMap<>(causes);
         for (var cause : Cause.values())
             if (!causes.containsKey(cause)) throw new IllegalArgumentException("causes.yaml has no " + cause);
+        for (var cause : Cause.values())
+            if (cause != Cause.NOTHING
+                    && places.values().stream().noneMatch(p -> p.causes().contains(cause)))
+                throw new IllegalArgumentException("causes.yaml says of " + cause + " at no place where it sits");
         for (var entry : causes.values()) entry.direct().forEach(CauseBook::checked);
         pointless.keySet().forEach(CauseBook::checked);
         looks = named(looks);
@@ -121,6 +191,9 @@ public record CauseBook(
     /** The shipped priors weigh as much as this many faults of the site's own. */
     private static final double SHIPPED_WEIGHS = 20;
 
+    /** However often it was found at a site, a cause is taken for at most so many times as likely as the book says. */
+    public static final double LEARNS_AT_MOST = 3;
+
     /**
      * Returns the book as a site's own history corrects it: the shipped priors with what was found there added, once that is
      * enough to say anything.
@@ -134,10 +207,29 @@ public record CauseBook(
         var corrected = new EnumMap<Cause, Entry>(Cause.class);
         for (var cause : Cause.values()) {
             var e = causes.get(cause);
-            double prior = e.prior() / all * SHIPPED_WEIGHS + found.getOrDefault(cause, 0);
-            corrected.put(cause, new Entry(prior, e.direct(), e.title(), e.reason(), e.call(), e.remedy()));
+            double shipped = e.prior() / all * SHIPPED_WEIGHS;
+            corrected.put(cause, e.with(Math.min(shipped * LEARNS_AT_MOST, shipped + found.getOrDefault(cause, 0))));
         }
-        return new CauseBook(misreading, noneOfThese, pointless, corrected, looks, sentences);
+        return with(corrected);
+    }
+
+    /** Returns the book as it is right after something was changed, which makes some causes likelier. */
+    public CauseBook after(Set<Lately> changes) {
+        var corrected = new EnumMap<>(causes);
+        for (var change : changes)
+            lately.get(change)
+                    .times()
+                    .forEach((cause, times) -> corrected.computeIfPresent(cause, (c, e) -> e.with(e.prior() * times)));
+        return changes.isEmpty() ? this : with(corrected);
+    }
+
+    private CauseBook with(Map<Cause, Entry> other) {
+        return new CauseBook(misreading, noneOfThese, shared, places, lately, pointless, other, looks, sentences);
+    }
+
+    /** Returns the book with other shares of misreading, and another of what nobody thought of. */
+    public CauseBook with(Misreading other, double none) {
+        return new CauseBook(other, none, shared, places, lately, pointless, causes, looks, sentences);
     }
 
     /** Returns what people call an outcome. */

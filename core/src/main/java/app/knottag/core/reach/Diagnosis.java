@@ -23,7 +23,7 @@ public final class Diagnosis {
     public static final double CERTAIN = 0.9;
 
     /** A look that gains less than this many bits is not worth anybody's time. */
-    private static final double WORTHWHILE = 0.02;
+    static final double WORTHWHILE = 0.02;
 
     private static final double LN2 = Math.log(2);
 
@@ -59,7 +59,7 @@ public final class Diagnosis {
             };
         }
 
-        private String text() {
+        String text() {
             return look + "=" + outcome;
         }
     }
@@ -236,7 +236,12 @@ public final class Diagnosis {
         private Optional<NextLook> gainful() {
             var carrying = search.carrying();
             NextLook best = null;
-            for (var look : left) {
+            // What can gain most for a minute first, so that most need not be followed at all.
+            var promising = left.stream()
+                    .sorted(Comparator.comparingDouble(Diagnosis::atMost).reversed())
+                    .toList();
+            for (var look : promising) {
+                if (best != null && atMost(look) <= worth(best.gain(), best.minutes())) break;
                 double gain = gain(look, carrying);
                 if (gain < WORTHWHILE) continue;
                 if (best == null || worth(gain, look.minutes()) > worth(best.gain(), best.minutes()))
@@ -283,9 +288,21 @@ public final class Diagnosis {
         }
     }
 
+    /** What a look is worth when it tells apart as much as it has outcomes. */
+    private static double atMost(Look look) {
+        return worth(Math.log(look.outcomes().size()) / LN2, look.minutes());
+    }
+
     /** What a look is worth: bits for a minute. */
     static double worth(double gain, double minutes) {
         return gain / minutes;
+    }
+
+    /** Uncertainty of what may be, in bits. */
+    static double entropy(double[] shares) {
+        double sum = 0;
+        for (double q : shares) sum -= term(q);
+        return sum;
     }
 
     private static double term(double q) {

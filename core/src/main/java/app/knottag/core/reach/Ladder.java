@@ -172,13 +172,20 @@ public final class Ladder {
 
     private Verdict farService() {
         var seen = new ArrayList<String>();
+        var perhaps = new ArrayList<String>();
         for (var far : target.far()) {
             var judged = judge(farCall(target, far));
             String words = far.name() + ": " + judged.seen();
-            if (judged.knot() == Knot.FRAYED) return fails(words, judged.remedy());
-            seen.add(words);
+            if (judged.knot() != Knot.FRAYED) seen.add(words);
+            else if (far.certain()) return fails(words, judged.remedy());
+            else perhaps.add(words);
         }
-        return holds(String.join(" ", seen));
+        if (!seen.isEmpty()) return holds(String.join(" ", seen));
+        return new Verdict(
+                Knot.LEFT_OUT,
+                String.join(" ", perhaps) + " Nobody said yet that it calls this one: only the port fits.",
+                "Say on the site sheet which kinds call it.",
+                here());
     }
 
     private Presence presence() {

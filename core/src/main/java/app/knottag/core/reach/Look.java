@@ -39,7 +39,7 @@ public enum Look {
     PLUGS(By.EYES, 0.7, "Press both plugs of its lead home. Was one loose or out?", "no", "at-device", "at-wall"),
     PULL(By.EYES, 1, "Pull its network plug. Does the address still answer?", "silent", "answers"),
     MODEL(By.EYES, 1, "Is the model on the label the planned one, to its last letter?", "same", "other"),
-    SIGNAL(By.EYES, 1, "How strong is its wireless?", "good", "weak"),
+    SIGNAL(By.EYES, 1, "How strong is its wireless?", "good", "weak", "not-joined"),
     OTHERS_OUTSIDE(By.EYES, 1, "Does another device here reach the internet?", "yes", "no"),
     ROUTER(By.EYES, 1, "Is the router the one on the site sheet?", "same", "other"),
     DEVICE_TEST(By.EYES, 1, "Let it test its partner. Does that work?", "reaches", "fails"),

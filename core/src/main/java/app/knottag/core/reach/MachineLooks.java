@@ -91,11 +91,15 @@ public final class MachineLooks {
         return heard.code() == 0 || heard.code() == NO_SUCH_NAME ? "answers" : "empty";
     }
 
-    /** The first service that it calls and that does not answer well; empty when none is listed. */
+    /**
+     * The first service that it calls and that does not answer well; empty when none is listed. One of which only the port fits
+     * shows no more than that the line is good.
+     */
     private Optional<String> far() {
         String worst = "";
         for (var listed : target.far()) {
             String one = far(probes.talk(Ladder.farCall(target, listed)));
+            if (!listed.certain() && !one.equals("answers")) continue;
             if (worst.isEmpty() || worst.equals("answers")) worst = one;
         }
         return worst.isEmpty() ? Optional.empty() : Optional.of(worst);

@@ -81,6 +81,13 @@ public final class NetworkState {
         VARIANT
     }
 
+    /** How a device is joined to the network. */
+    public enum Joined {
+        CABLE,
+        WIRELESS,
+        UNKNOWN
+    }
+
     /** How a port of gear treats what is plugged into it. */
     enum Port {
         FINE,
@@ -126,6 +133,8 @@ public final class NetworkState {
         int resolver;
         /** An address for which it keeps an old MAC, 0 for none. */
         int forgets;
+        /** Whether it forgets the old MAC as soon as the device itself calls. */
+        boolean learns;
 
         Box copy() {
             try {
@@ -153,6 +162,8 @@ public final class NetworkState {
         boolean hasPartner;
         boolean hasLine;
         boolean hasService;
+        /** Whether the machine that looks is meant to stand in the endpoint's own segment. */
+        boolean hereWithin = true;
 
         // The endpoint and its wire
         Box endpoint = new Box();
@@ -163,9 +174,12 @@ public final class NetworkState {
         boolean badLead;
         Lan outletLan = Lan.OWN;
         boolean wanSocket;
+        boolean socketBroken;
+        boolean socketLit;
         boolean onWireless;
         boolean apart;
         boolean weak;
+        boolean wirelessLeft;
         Entry entry = Entry.RIGHT;
         boolean joined = true;
         boolean saved = true;
@@ -203,6 +217,9 @@ public final class NetworkState {
         // Gear, and what lies outside
         boolean switchOn = true;
         boolean nearSwitchOn = true;
+        /** Whether the lead between the two switches is out: all is lit, and nothing comes through. */
+        boolean nearCutOff;
+
         boolean routerOn = true;
         boolean routerReplaced;
         Dhcp dhcp = Dhcp.UP;
@@ -215,6 +232,9 @@ public final class NetworkState {
         boolean smallPackets;
         boolean portal;
         boolean proxy;
+        /** Whether somebody on the way opens secure lines and closes them again with a certificate of his own. */
+        boolean opened;
+
         boolean provider = true;
         Server server = Server.UP;
         boolean certificate = true;
@@ -253,8 +273,15 @@ public final class NetworkState {
      * @param partnered whether it has a partner
      * @param speaks whether its service answers with its serial
      * @param callsOut whether it reaches something outside by itself
+     * @param joined how it is joined to the network
      */
-    public record Traits(boolean registered, boolean partnered, boolean speaks, boolean callsOut) {}
+    public record Traits(boolean registered, boolean partnered, boolean speaks, boolean callsOut, Joined joined) {
+
+        /** One of which nobody said yet how it is joined. */
+        public Traits(boolean registered, boolean partnered, boolean speaks, boolean callsOut) {
+            this(registered, partnered, speaks, callsOut, Joined.UNKNOWN);
+        }
+    }
 
     /**
      * The figures of the site.
@@ -274,6 +301,11 @@ public final class NetworkState {
             Optional<Ipv4Address> resolver,
             Optional<Ipv4Address> here,
             boolean reserved) {
+
+        /** Returns the same with an address that is handed out, or typed. */
+        public Layout handedOut(boolean byLease) {
+            return new Layout(prefix, gateway, endpoint, pools, partner, resolver, here, byLease);
+        }
 
         /** A segment with usual figures, for when nothing of the site is known. */
         public static final Layout USUAL = new Layout(
@@ -334,7 +366,10 @@ public final class NetworkState {
         set(p.mate, p, beside(layout, 3).bits(), MAC_MATE);
         var here = layout.here();
         set(p.here, p, here.orElse(beside(layout, 4)).bits(), MAC_HERE);
-        if (here.isPresent() && !layout.prefix().contains(here.get())) p.here.lan = Lan.OTHER;
+        if (here.isPresent() && !layout.prefix().contains(here.get())) {
+            p.here.lan = Lan.OTHER;
+            p.hereWithin = false;
+        }
         if (layout.partner().isPresent()
                 && !layout.prefix().contains(layout.partner().get())) p.partner.lan = Lan.OTHER;
         return new NetworkState(p);

@@ -53,6 +53,7 @@ final class Packets {
 
     private final Parts p;
     private final Box[] boxes;
+    private boolean asked;
 
     Packets(Parts parts) {
         p = parts;
@@ -67,6 +68,7 @@ final class Packets {
                 && p.outletPatched
                 && p.switchOn
                 && p.nearSwitchOn
+                && (!p.socketBroken || p.socketLit)
                 && p.port != Port.OFF
                 && p.port != Port.LOOPED
                 && p.port != Port.NO_POWER
@@ -77,11 +79,17 @@ final class Packets {
     Lan lan(Box box) {
         if (!box.power) return null;
         if (box != p.endpoint) {
-            boolean dark = !p.switchOn || !p.nearSwitchOn && box != p.here;
+            boolean dark = !p.switchOn || (!p.nearSwitchOn || p.nearCutOff) && box != p.here;
             return box.lan == Lan.OWN && dark ? null : box.lan;
         }
         if (p.onWireless) return Lan.ELSEWHERE;
-        if (!linked() || p.wanSocket || p.port == Port.LOCKED || p.port == Port.TAGGED) return null;
+        if (p.wirelessLeft) return null;
+        if (!linked()
+                || p.wanSocket
+                || p.socketBroken
+                || p.nearCutOff
+                || p.port == Port.LOCKED
+                || p.port == Port.TAGGED) return null;
         if (p.registryAsked && (p.entry != Entry.RIGHT || !p.joined)) return null;
         return p.outletLan;
     }
@@ -166,7 +174,7 @@ final class Packets {
     /** The last link: the sender, or the router when it is null, asks whose the address is. */
     private Trip local(Box from, int to) {
         if (routerAt(to) && (from == null || p.switchOn)) return new Trip(Way.ARRIVES, null);
-        if (from != null && from.forgets == to && to != 0) return SWALLOWED;
+        if (from != null && from.forgets == to && to != 0 && !asked) return SWALLOWED;
         var box = holder(to);
         if (box == null) return NOBODY;
         // A wireless that keeps its devices apart lets each of them to the router only.
@@ -202,7 +210,10 @@ final class Packets {
 
     /** Whether what a device sends back comes to the asker; a device without any way there stays silent. */
     boolean back(Box from, Box to) {
+        // Who is asked for its address learns that of the asker from the question (RFC 826).
+        asked = from.learns;
         var trip = trip(from, address(to));
+        asked = false;
         return trip.way() == Way.ARRIVES && trip.at() == to;
     }
 }

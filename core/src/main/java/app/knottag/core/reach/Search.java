@@ -8,6 +8,7 @@ import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 
 /**
@@ -23,6 +24,9 @@ final class Search {
     /** A pair that explains so much less than the best is not weighed to its end. */
     private static final double HOPELESS = 1e-6;
 
+    /** Where nobody knows what it is and all else is well, so many looks show something odd all the same. */
+    private static final double ODD_BESIDE = 0.05;
+
     /** Hypotheses are carried on until so little is left. */
     private static final double REST = 1e-4;
 
@@ -31,12 +35,16 @@ final class Search {
         private final List<Cause> causes;
         private final NetworkState state;
         private final int way;
+        /** Whether it shows at the endpoint itself, and not only where somebody looks at the network. */
+        private final boolean atEndpoint;
+
         private final int[] shows = new int[LOOKS.length];
 
-        Shown(List<Cause> causes, NetworkState state, int way) {
+        Shown(List<Cause> causes, NetworkState state, int way, boolean atEndpoint) {
             this.causes = causes;
             this.state = state;
             this.way = way;
+            this.atEndpoint = atEndpoint;
             Arrays.fill(shows, UNKNOWN);
         }
 
@@ -62,9 +70,11 @@ final class Search {
         return KEPT.computeIfAbsent(intended.meant(), m -> {
             var all = new ArrayList<Shown>();
             for (var cause : Cause.values())
-                if (cause.shows(intended)) {
+                if (cause.showsAnywhere(intended)) {
+                    boolean atEndpoint = cause.shows(intended);
                     var ways = cause.ways(intended);
-                    for (int way = 0; way < ways.size(); way++) all.add(new Shown(List.of(cause), ways.get(way), way));
+                    for (int way = 0; way < ways.size(); way++)
+                        all.add(new Shown(List.of(cause), ways.get(way), way, atEndpoint));
                 }
             return List.copyOf(all);
         });
@@ -75,6 +85,7 @@ final class Search {
         final List<Cause> causes;
         final double prior;
         private final Shown shown;
+        double likelihood;
         double weight;
 
         private Hypothesis(Shown shown, double prior) {
@@ -95,19 +106,39 @@ final class Search {
     final List<Hypothesis> singles = new ArrayList<>();
     final List<Hypothesis> all = new ArrayList<>();
     double none;
+    /** How likely all that was seen is, whatever the cause. */
+    double evidence;
+
     private double odd;
     private double quiet;
 
     Search(NetworkState intended, CauseBook book, List<Made> made) {
+        this(intended, book, made, true);
+    }
+
+    /** A search that weighs no two causes at once. */
+    static Search ofSingles(NetworkState intended, CauseBook book, List<Made> made) {
+        return new Search(intended, book, made, false);
+    }
+
+    private Search(NetworkState intended, CauseBook book, List<Made> made, boolean pairs) {
         this.book = book;
         this.made = made;
-        var shown = singles(intended);
+        var shown = singles(intended).stream()
+                .filter(o -> o.atEndpoint || shownElsewhere(o))
+                .toList();
         for (var one : shown) {
             var cause = one.causes.get(0);
             long ways = shown.stream().filter(o -> o.causes.get(0) == cause).count();
-            singles.add(new Hypothesis(one, book.of(cause).prior() / ways));
+            // The first way is the one that is met most.
+            singles.add(new Hypothesis(one, book.of(cause).prior() * (one.way == 0 ? 2 : 1) / (ways + 1)));
         }
-        weigh();
+        weigh(pairs);
+    }
+
+    /** Whether something odd that was seen of the network is what it shows, though it does not touch the endpoint. */
+    private boolean shownElsewhere(Shown one) {
+        return made.stream().anyMatch(m -> m.index() > 0 && one.at(m.look()) == m.index());
     }
 
     double[][] table(Look look) {
@@ -125,7 +156,7 @@ final class Search {
                 .allMatch(m -> h.shows(m.look()) == m.index() || h.shows(m.look()) == NetworkState.ANYTHING);
     }
 
-    private void weigh() {
+    private void weigh(boolean pairs) {
         var read = made.stream()
                 .map(m ->
                         m.times(book) == 1 ? table(m.look()) : book.misreading().table(m.look(), m.times(book)))
@@ -138,7 +169,7 @@ final class Search {
             best = Math.max(best, h.weight);
         }
         all.addAll(singles);
-        if (singles.stream().noneMatch(this::fits)) addPairs(read, priors, best);
+        if (pairs && singles.stream().noneMatch(this::fits)) addPairs(read, priors, best);
         odd = book.noneOfThese() / 2;
         quiet = odd;
         for (int i = 0; i < made.size(); i++) {
@@ -147,19 +178,21 @@ final class Search {
             quiet *= spread(quietly(look), read.get(i))[made.get(i).index()];
         }
         none = odd + quiet;
-        double total = none;
-        for (var h : all) total += h.weight;
-        for (var h : all) h.weight /= total;
-        none /= total;
-        odd /= total;
-        quiet /= total;
+        evidence = none;
+        for (var h : all) evidence += h.weight;
+        for (var h : all) h.weight /= evidence;
+        none /= evidence;
+        odd /= evidence;
+        quiet /= evidence;
         all.sort((a, b) -> Double.compare(b.weight, a.weight));
     }
 
     private void weigh(Hypothesis h, List<double[][]> read, double priors, double hopeless) {
-        h.weight = (1 - book.noneOfThese()) * h.prior / priors;
-        for (int i = 0; i < read.size() && h.weight >= hopeless; i++)
-            h.weight *= likelihood(h, made.get(i), read.get(i));
+        double prior = (1 - book.noneOfThese()) * h.prior / priors;
+        h.likelihood = 1;
+        for (int i = 0; i < read.size() && prior * h.likelihood >= hopeless; i++)
+            h.likelihood *= likelihood(h, made.get(i), read.get(i));
+        h.weight = prior * h.likelihood;
     }
 
     private void addPairs(List<double[][]> read, double priors, double best) {
@@ -171,7 +204,8 @@ final class Search {
                 var two = b.causes.get(0);
                 if (one == two || one == Cause.NOTHING || two == Cause.NOTHING) continue;
                 double prior = a.prior * b.prior / priors;
-                var h = new Hypothesis(new Shown(List.of(one, two), two.apply(a.shown.state, b.shown.way), 0), prior);
+                var h = new Hypothesis(
+                        new Shown(List.of(one, two), two.apply(a.shown.state, b.shown.way), 0, true), prior);
                 weigh(h, read, priors, best * HOPELESS);
                 best = Math.max(best, h.weight);
                 if (h.weight >= best * HOPELESS) all.add(h);
@@ -199,8 +233,9 @@ final class Search {
 
     private double[] quietly(Look look) {
         if (look == Look.REAL_JOB) return known(look);
-        var truth = new double[look.outcomes().size()];
-        truth[0] = 1;
+        var truth = known(look).clone();
+        for (int t = 0; t < truth.length; t++) truth[t] *= ODD_BESIDE;
+        truth[0] += 1 - ODD_BESIDE;
         return truth;
     }
 
@@ -221,6 +256,45 @@ final class Search {
         }
         for (int t = 0; t < truth.length; t++) truth[t] /= sum;
         return truth;
+    }
+
+    private List<Hypothesis> of(Cause cause) {
+        return singles.stream().filter(h -> h.causes.get(0) == cause).toList();
+    }
+
+    /** Whether a cause can be one here at all. */
+    boolean has(Cause cause) {
+        return !of(cause).isEmpty();
+    }
+
+    /** Whether it explains, in one of its ways, all that was seen without any misreading. */
+    boolean explains(Cause cause) {
+        return of(cause).stream().anyMatch(this::fits);
+    }
+
+    /** How likely what was seen is under one cause, over its ways. */
+    double likelihood(Cause cause) {
+        double sum = 0, priors = 0;
+        for (var h : of(cause)) {
+            sum += h.prior * h.likelihood;
+            priors += h.prior;
+        }
+        return sum / priors;
+    }
+
+    /** What a look would show: under one cause, or under all that is known of the device by itself. */
+    double[] shown(Look look, Optional<Cause> under) {
+        var table = table(look);
+        var shown = new double[look.outcomes().size()];
+        double sum = 0;
+        for (var h : under.filter(this::has).map(this::of).orElse(singles)) {
+            int truth = h.shows(look);
+            for (int o = 0; o < shown.length; o++)
+                shown[o] += h.weight * (truth == NetworkState.ANYTHING ? 1.0 / shown.length : table[truth][o]);
+            sum += h.weight;
+        }
+        for (int o = 0; o < shown.length; o++) shown[o] = sum == 0 ? 1.0 / shown.length : shown[o] / sum;
+        return shown;
     }
 
     /** The hypotheses that carry nearly all the weight, likeliest first. */

@@ -2,6 +2,7 @@ package app.knottag.core.reach;
 
 import app.knottag.core.reach.NetworkState.Box;
 import app.knottag.core.reach.NetworkState.Dhcp;
+import app.knottag.core.reach.NetworkState.Joined;
 import app.knottag.core.reach.NetworkState.Lan;
 import app.knottag.core.reach.NetworkState.Mood;
 import app.knottag.core.reach.NetworkState.Names;
@@ -32,7 +33,10 @@ final class Sights {
             case PARTNER_TEST, DEVICE_TEST, PAIR_NAME, PARTNER_ANEW, PARTNER_FIELDS -> p.hasPartner;
             case REGISTRY -> p.registryAsked;
             case GATEWAY -> p.router != 0;
-            case NEIGHBOUR, LEASES -> p.here.lan == Lan.OWN;
+            case NEIGHBOUR, LEASES -> p.hereWithin;
+            case LINK, SWITCH_LIGHT, PLUGS, SOCKET, PULL, PORT_PAGE, OTHER_LEAD, OTHER_SOCKET, LAPTOP_LEASE ->
+                p.traits.joined() != Joined.WIRELESS;
+            case SIGNAL -> p.traits.joined() != Joined.CABLE;
             case OUTSIDE, OTHERS_OUTSIDE, NAMES, OTHER_LINE, RESOLVER, FAR, BROWSE, LARGE, NAME_GIVES, SERVICE_WORD ->
                 p.hasLine;
             default -> true;
@@ -43,11 +47,12 @@ final class Sights {
         return switch (look) {
             case VANTAGE -> packets.lan(p.here) == null ? "no-network" : p.here.lan == Lan.OWN ? "own" : "elsewhere";
             case GATEWAY -> routerAnswers(p.here) ? "answers" : "silent";
-            case NEIGHBOUR -> p.here.lan == Lan.OWN ? neighbour() : UNKNOWN;
+            // From elsewhere nobody's MAC is seen.
+            case NEIGHBOUR -> p.here.lan == Lan.OWN ? neighbour() : "nobody";
             case PING -> ping();
             case PORT -> held() ? UNKNOWN : port(p.here);
             case SERIAL -> held() ? UNKNOWN : serial(p.here);
-            case LEASES -> p.here.lan == Lan.OWN ? elsewhere() : UNKNOWN;
+            case LEASES -> p.here.lan == Lan.OWN ? elsewhere() : "absent";
             case RESOLVER -> resolver(p.here, p.resolver);
             case FAR -> far();
             case PARTNER_TEST -> held() ? UNKNOWN : partnerTest();
@@ -55,7 +60,22 @@ final class Sights {
         };
     }
 
+    /** Whether nobody can say what one would see, because the device is dark, or has no plug. */
+    private boolean cannotBeTold(Look look) {
+        return switch (look) {
+            case LINK, SWITCH_LIGHT -> p.endpoint.mood == Mood.RESTARTING || p.apart || p.weak;
+            case PLUGS, SOCKET, PULL, PORT_PAGE, OTHER_LEAD, OTHER_SOCKET -> p.apart || p.weak;
+            // A handed-out address goes with the link on some devices, and stays on others.
+            case ADDRESS_SHOWN -> p.layout.reserved() && p.endpoint.power && !packets.linked() && !p.onWireless;
+            // Who hangs on the same switch still hears it.
+            case DEVICE_TEST, PARTNER_ANEW -> p.nearCutOff;
+            case SCREEN, SIGNAL -> !p.endpoint.power || p.endpoint.mood == Mood.RESTARTING;
+            default -> false;
+        };
+    }
+
     private String byEyes(Look look) {
+        if (cannotBeTold(look)) return UNKNOWN;
         return switch (look) {
             case POWER -> !p.endpoint.power ? "off" : p.endpoint.mood == Mood.RESTARTING ? "restarts" : "on";
             case LINK -> packets.linked() ? "lit" : "dark";
@@ -71,7 +91,7 @@ final class Sights {
             case PLUGS -> !p.deviceEnd ? "at-device" : p.wallEnd ? "no" : "at-wall";
             case PARTNER_FIELDS ->
                 !p.partner.power ? "off" : !p.partnerAddress ? "address" : p.partnerPort ? "right" : "port";
-            case SIGNAL -> p.weak ? "weak" : "good";
+            case SIGNAL -> p.wirelessLeft ? "not-joined" : p.weak ? "weak" : "good";
             case ROUTER -> p.routerReplaced ? "other" : "same";
             case SUPPLY -> p.supply ? "right" : "other";
             case OTHERS_OUTSIDE -> packets.outside(p.mate).way() == Way.OUTSIDE && !p.portal && !p.proxy ? "yes" : "no";
@@ -83,7 +103,11 @@ final class Sights {
             case LARGE ->
                 p.smallPackets
                         ? "stop"
-                        : packets.outside(p.nearSwitchOn ? p.mate : p.here).way() == Way.OUTSIDE ? "pass" : "stop";
+                        : packets.outside(p.nearSwitchOn && !p.nearCutOff ? p.mate : p.here)
+                                                .way()
+                                        == Way.OUTSIDE
+                                ? "pass"
+                                : "stop";
             case REGISTRY -> entry();
             case POOL -> p.dhcp == Dhcp.FULL ? "full" : p.dhcp == Dhcp.DOWN ? "off" : "room";
             case PORT_PAGE -> portPage();
@@ -97,7 +121,8 @@ final class Sights {
             case SERVICE_WORD ->
                 p.server != Server.UP ? "down" : !p.contract ? "contract" : !p.signIn ? "account" : "all-fine";
             case OTHER_LEAD -> p.badLead || !p.deviceEnd || !p.wallEnd ? "yes" : "no";
-            case OTHER_SOCKET -> p.endpoint.power && p.switchOn && p.nearSwitchOn ? "lit" : "dark";
+            case OTHER_SOCKET ->
+                p.endpoint.power && p.switchOn && p.nearSwitchOn && (!p.socketBroken || p.socketLit) ? "lit" : "dark";
             case OTHER_LINE -> p.endpoint.power && lineAtFault() && worksOnAnotherLine() ? "yes" : "no";
             case RESTART_PING -> restarted().heard() ? "answers" : "silent";
             case AFTER_RESTART -> restarted().shown();
@@ -223,7 +248,7 @@ final class Sights {
         if (packets.outside(p.here).way() != Way.OUTSIDE) return "silent";
         if (p.proxy || !p.provider || p.outbound == Rule.DROP || p.smallPackets) return "silent";
         if (p.outbound != Rule.PASS) return "refused";
-        if (p.portal) return "certificate";
+        if (p.portal || p.opened) return "certificate";
         return switch (p.server) {
             case UP -> p.certificate ? "answers" : "certificate";
             case SILENT -> "silent";
@@ -251,7 +276,7 @@ final class Sights {
 
     private String othersHere() {
         if (!p.rowPower) return "no-power";
-        if (!p.switchOn || !p.nearSwitchOn) return "none-on-switch";
+        if (!p.switchOn || !p.nearSwitchOn || p.nearCutOff) return "none-on-switch";
         return p.uplink && p.routerOn && !p.routerReplaced ? "yes" : "none-at-all";
     }
 
@@ -284,7 +309,7 @@ final class Sights {
     }
 
     private String browse() {
-        if (packets.outside(p.nearSwitchOn ? p.mate : p.here).way() != Way.OUTSIDE
+        if (packets.outside(p.nearSwitchOn && !p.nearCutOff ? p.mate : p.here).way() != Way.OUTSIDE
                 || !p.resolverUp
                 || p.resolverOverTcpOnly) return "nothing";
         return p.portal ? "portal" : p.proxy ? "proxy" : "page";
@@ -314,7 +339,6 @@ final class Sights {
 
     private String fields() {
         var e = p.endpoint;
-        if (!e.power) return "nothing";
         if (e.automatic != p.layout.reserved()) return e.automatic ? "automatic" : "address";
         if (e.automatic) return p.portRight ? p.toPartner || !p.hasPartner ? "nothing" : "partner" : "port";
         if (e.address != p.planned) return "address";
@@ -345,7 +369,7 @@ final class Sights {
     }
 
     private boolean lineAtFault() {
-        return !p.provider || p.outbound != Rule.PASS || p.smallPackets || p.proxy || p.portal;
+        return !p.provider || p.outbound != Rule.PASS || p.smallPackets || p.proxy || p.portal || p.opened;
     }
 
     private boolean worksOnAnotherLine() {
@@ -355,10 +379,10 @@ final class Sights {
     private String realJob() {
         if (!works()) return "fails";
         if (p.hasLine) {
-            if (lineAtFault() || p.server != Server.UP || p.names != Names.RIGHT) return "fails";
+            if (lineAtFault() && !p.opened || p.server != Server.UP || p.names != Names.RIGHT) return "fails";
             if (!p.contract) return "sign-in";
         }
-        if (!p.clock || !p.certificate) return "certificate";
+        if (!p.clock || !p.certificate || p.hasLine && p.opened) return "certificate";
         return p.signIn ? "done" : "sign-in";
     }
 
@@ -386,6 +410,7 @@ final class Sights {
         copy.deviceEnd = true;
         copy.onWireless = false;
         copy.registryAsked = false;
+        copy.socketBroken = false;
         copy.restarted = true;
         if (copy.port == Port.NO_POWER) copy.port = Port.FINE;
         var there = new Sights(copy);

@@ -73,9 +73,14 @@ public record SiteModel(List<Station> stations) {
 
         /** Returns how it and all between it and its service stand. */
         public NetworkState scene() {
-            var state = NetworkState.intended(traits, layout());
+            var state = intended();
             for (var cause : causes) state = cause.apply(state);
             return state;
+        }
+
+        /** Returns how it is meant to stand. */
+        public NetworkState intended() {
+            return NetworkState.intended(traits, layout());
         }
 
         /** The demo's segments are all made alike. */

@@ -43,8 +43,9 @@ public record Target(
      * A service that the site lists.
      *
      * @param host an address, or a name
+     * @param certain whether somebody said that this kind calls it; otherwise only the port fits
      */
-    public record Listed(String name, Protocol protocol, String host, int port) {}
+    public record Listed(String name, Protocol protocol, String host, int port, boolean certain) {}
 
     /** Whether a MAC is most likely that of another interface of this very box: near its own, and nobody else's on record. */
     public boolean sibling(Mac other) {

@@ -5,10 +5,13 @@ import app.knottag.core.reach.Diagnosis.Verdict;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
@@ -31,12 +34,15 @@ final class DiagnosisBench {
     /** Looks as the diagnosis asks for them until it has found something; returns the minutes it took. */
     static double isolate(NetworkState intended, NetworkState real, Random noise, List<Made> made) {
         double minutes = 0;
+        var passed = EnumSet.noneOf(Look.class);
         Verdict verdict = Diagnosis.of(intended, BOOK, made);
         while (verdict.next().isPresent()) {
             var look = verdict.next().get().look();
             minutes += look.minutes();
-            made.add(seen(look, real, noise));
-            verdict = Diagnosis.of(intended, BOOK, made);
+            // Nobody looks for a light where there is no plug.
+            if (look.by() == Look.By.EYES && real.observe(look) == NetworkState.ANYTHING) passed.add(look);
+            else made.add(seen(look, real, noise));
+            verdict = Diagnosis.of(intended, BOOK, made, passed);
         }
         return minutes;
     }
@@ -242,5 +248,79 @@ final class DiagnosisBench {
                 "%.2f ms".formatted((System.nanoTime() - start) / 50e6),
                 "wanted <       20 ms",
                 Diagnosis.of(WHOLE, BOOK, looks).suspects().size() + " causes, pairs among them");
+        var field = FieldCases.all();
+        for (var group : List.of("single", "field", "misread", "double", "outside"))
+            System.out.printf(
+                    row,
+                    "cases of the field, " + group,
+                    "%.1f %%".formatted(100 * FieldCases.right(field, group)),
+                    "wanted " + FieldCases.WANTED.get(group),
+                    FieldCases.SAID.get(group));
+        System.out.printf(
+                row,
+                "cases of the field, wrongly found",
+                "%d of %d"
+                        .formatted(
+                                field.stream()
+                                        .filter(FieldCases.Case::foundWrongly)
+                                        .count(),
+                                field.size()),
+                "wanted under 1 %",
+                "called found, and it was something else");
+        System.out.printf(
+                row,
+                "a shared cause over 30 devices, new",
+                "%.1f ms".formatted(ofThirty(5)),
+                "wanted <      100 ms",
+                "none of them was searched before");
+        System.out.printf(
+                row,
+                "a shared cause over 30 devices, again",
+                "%.1f ms".formatted(ofThirty(0)),
+                "",
+                "as it is after every answer");
+    }
+
+    /** Milliseconds for a case of thirty, a dozen of them silent on one switch; each count other devices, of which nothing is kept. */
+    private static double ofThirty(int others) {
+        CommonCause.of(thirty(0), BOOK);
+        long start = System.nanoTime();
+        int times = Math.max(1, others);
+        for (int n = 1; n <= times; n++) CommonCause.of(thirty(others == 0 ? 0 : n), BOOK);
+        return (System.nanoTime() - start) / 1e6 / times;
+    }
+
+    private static List<CommonCause.Member> thirty(int run) {
+        var members = new ArrayList<CommonCause.Member>();
+        for (int i = 0; i < 30; i++) {
+            var usual = NetworkState.Layout.USUAL;
+            var scene = NetworkState.intended(
+                    new NetworkState.Traits(run % 2 == 0, true, true, true),
+                    new NetworkState.Layout(
+                            usual.prefix(),
+                            usual.gateway(),
+                            usual.endpoint().plus(i),
+                            usual.pools(),
+                            usual.partner(),
+                            usual.resolver(),
+                            Optional.of(usual.endpoint().plus(150 + run)),
+                            false));
+            boolean silent = i < 12;
+            var made = List.of(
+                    new Made(Look.GATEWAY, "answers"),
+                    new Made(Look.NEIGHBOUR, silent ? "nobody" : "right"),
+                    new Made(Look.PING, silent ? "silent" : "answers"),
+                    new Made(Look.PORT, silent ? "silent" : "open"),
+                    new Made(Look.SERIAL, silent ? "none" : "right"));
+            members.add(new CommonCause.Member(
+                    "Till " + i,
+                    scene,
+                    made,
+                    Set.of(
+                            new CommonCause.Common(CauseBook.Shared.SITE, ""),
+                            new CommonCause.Common(
+                                    CauseBook.Shared.SWITCH, silent ? "Shop switch" : "Office switch"))));
+        }
+        return members;
     }
 }

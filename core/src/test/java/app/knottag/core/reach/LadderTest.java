@@ -22,9 +22,11 @@ import app.knottag.core.intake.Form;
 import app.knottag.core.intake.Recognised;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Protocol;
+import app.knottag.core.knot.Knot;
 import app.knottag.core.reach.SiteModel.Role;
 import app.knottag.core.reach.SiteModel.Station;
 import java.time.Clock;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -106,6 +108,10 @@ class LadderTest {
     }
 
     private static Target target(String serial, Mac mac, Optional<Integer> testPort) {
+        return target(serial, mac, testPort, List.of());
+    }
+
+    private static Target target(String serial, Mac mac, Optional<Integer> testPort, List<Target.Listed> far) {
         return new Target(
                 a("10.44.16.54"),
                 mac,
@@ -116,7 +122,7 @@ class LadderTest {
                 Optional.of(new Target.Partner("Till 4 workstation", a("10.44.16.34"), testPort)),
                 Map.of(),
                 List.of(),
-                List.of(),
+                far,
                 List.of(SHOP.prefix()));
     }
 
@@ -142,7 +148,9 @@ class LadderTest {
 
         @Override
         public Heard talk(Call call) {
-            return Heard.ended(Heard.Ending.SILENT, "");
+            return call.host().startsWith("good.")
+                    ? Heard.answered(200, List.of())
+                    : Heard.ended(Heard.Ending.SILENT, "");
         }
 
         Vantage vantage() {
@@ -231,6 +239,37 @@ class LadderTest {
                         "Port 7454 is open.",
                         "Serial OC2-7H41-0093. This very terminal serves the till.",
                         "Till 4 workstation reaches it and gets its serial.");
+    }
+
+    @DisplayName(
+            "A service of which only the port fits proves nothing against who may call another; one that was named does")
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "good.example yes                    | TIGHT    | answers",
+                "bad.example yes                     | FRAYED   | silent",
+                "bad.example no                      | LEFT_OUT | -",
+                "bad.example no, good.example no     | TIGHT    | answers",
+                "bad.example no, good.example yes    | TIGHT    | answers",
+                "good.example no, bad.example yes    | FRAYED   | silent",
+            })
+    void farServices(String listed, Knot knot, String look) {
+        var far = Arrays.stream(listed.split(", "))
+                .map(l -> l.split(" "))
+                .map(l -> new Target.Listed(l[0], Protocol.HTTP, l[0], 80, l[1].equals("yes")))
+                .toList();
+        var target = target("OC2-7H41-0093", MAC, Optional.of(7500), far);
+        var wire = new Wire(SITE, true);
+        assertThat(climb(wire, target))
+                .filteredOn(r -> r.check() == Check.FAR_SERVICE)
+                .extracting(CheckResult::knot)
+                .containsExactly(knot);
+        var once = new Remembered(wire);
+        assertThat(new MachineLooks(target, once, wire.vantage(), Runnable::run).make())
+                .filteredOn(m -> m.look() == Look.FAR)
+                .extracting(Diagnosis.Made::outcome)
+                .isEqualTo(look.equals("-") ? List.of() : List.of(look));
     }
 
     @DisplayName("Each fault fails at its own check, in plain words, and nothing above it is claimed")

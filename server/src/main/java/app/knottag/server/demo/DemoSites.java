@@ -128,8 +128,8 @@ class DemoSites {
     /** What a site calls: a mail relay and a time server. */
     void services(long site, String router, String relay) {
         for (var row : List.of(
-                new ServiceRow(0, site, "Mail relay", "SMTP", relay, 587),
-                new ServiceRow(0, site, "Time server", "NTP", router, 123)))
+                new ServiceRow(0, site, "Mail relay", "SMTP", relay, 587, "copier"),
+                new ServiceRow(0, site, "Time server", "NTP", router, 123, "")))
             sheet.service(new Hand(site, sites.site(site).version(), DemoData.LEAD), row);
     }
 

@@ -34,7 +34,8 @@ class KindController {
             String series,
             String labelPlace,
             String fixedBecause,
-            int nightlyMinutes) {}
+            int nightlyMinutes,
+            boolean callsOut) {}
 
     record KindFileRequest(@NotNull String yaml) {}
 
@@ -103,6 +104,7 @@ class KindController {
                 kind.series(),
                 kind.labelPlace(),
                 kind.fixedBecause(),
-                kind.nightlyMinutes());
+                kind.nightlyMinutes(),
+                kind.talks().stream().anyMatch(t -> t.to() == Kind.Talk.To.INTERNET));
     }
 }

@@ -1,6 +1,7 @@
 package app.knottag.server.plan;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.hardware.Interface;
 import app.knottag.core.hardware.Mac;
 import java.time.Instant;
 import java.util.List;
@@ -98,6 +99,10 @@ public interface EndpointStore {
 
     /** What the tape draws of an endpoint. */
     record Mark(long id, Ipv4Address address, String name, String kind, String knot) {}
+
+    /** How the interface that counts is joined to the network, or null when none is on record. */
+    @Select("select medium from interface where endpoint_id = #{endpointId} and retired_at is null and counts")
+    Interface.@Nullable Medium medium(long endpointId);
 
     String MAC = "left join interface i on i.endpoint_id = e.id and i.retired_at is null and i.counts ";
     String WORDS = """

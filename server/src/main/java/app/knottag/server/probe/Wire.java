@@ -41,6 +41,9 @@ final class Wire {
     /** The kernel has settled an entry that it asks about after so long (RFC 4861 sets the pace for both families). */
     private static final Duration SETTLED = Duration.ofSeconds(8);
 
+    /** How long the kernel waits for the answer to its first question. */
+    private static final Duration FIRST_ANSWER = Duration.ofMillis(1_100);
+
     /** The kernel trusts an entry for half a minute at most, and asks for a few seconds then. */
     private static final Duration FORGETS = Duration.ofSeconds(12);
 
@@ -176,20 +179,24 @@ final class Wire {
 
     private static Whois byTable(Ipv4Address address) {
         poke(address);
-        long end = System.nanoTime() + SETTLED.toNanos();
+        long begun = System.nanoTime();
         while (true) {
             LockSupport.parkNanos(PAUSE.toNanos());
             var entry = neighbours().stream()
                     .filter(n -> n.address().equals(address))
                     .findFirst();
-            boolean pending =
-                    entry.filter(n -> n.state() == Neighbour.State.PENDING).isPresent();
-            if (!pending || System.nanoTime() >= end)
-                return new Whois(
-                        entry.filter(Neighbour::confirmed)
-                                .map(n -> Set.of(n.mac()))
-                                .orElse(Set.of()),
-                        Whois.How.TABLE);
+            // What is not there yet is waited for as long as the kernel waits for the first answer.
+            var patience = entry.isEmpty()
+                    ? FIRST_ANSWER
+                    : entry.get().state() == Neighbour.State.PENDING ? SETTLED : Duration.ZERO;
+            if (System.nanoTime() - begun < patience.toNanos()) continue;
+            // The kernel asks nobody anew whom it has heard of late; that somebody answers now says that he is still
+            // there.
+            return new Whois(
+                    entry.filter(n -> n.confirmed() || n.state() == Neighbour.State.OLD && refuses(address))
+                            .map(n -> Set.of(n.mac()))
+                            .orElse(Set.of()),
+                    Whois.How.TABLE);
         }
     }
 

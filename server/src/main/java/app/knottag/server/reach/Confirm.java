@@ -143,7 +143,7 @@ public class Confirm {
                 failed,
                 new Json(json.writeValueAsString(results)),
                 new Json(json.writeValueAsString(bond)));
-        for (var m : looks) rounds.keepLook(endpoint.id(), id, m.look().name(), m.outcome(), from);
+        for (var m : looks) rounds.keepLook(endpoint.id(), id, m.look().name(), m.outcome(), m.how(), from);
         runbooks.stand(endpoint.id());
         log.write(Log.entry(by, failed ? "checks failed" : "checks held")
                 .at(endpoint.siteId(), endpoint.id())
@@ -158,8 +158,16 @@ public class Confirm {
         var round = rounds.latest(endpointId);
         if (round == null)
             throw Problem.of(HttpStatus.CONFLICT, "nothing-failed", "No checks were made yet. Run them first.");
-        rounds.addFound(endpointId, round.id(), endpoint.siteId(), cause.name(), clock.instant());
+        rounds.addFound(endpointId, round.id(), endpoint.siteId(), cause, clock.instant(), by);
         log.write(Log.entry(by, "mended").at(endpoint.siteId(), endpointId).after(cause.name()));
+    }
+
+    /** Takes back what somebody said had mended an endpoint, so that nothing is learned from it. */
+    @Transactional
+    public void forget(long siteId, long roundId, String by) {
+        if (rounds.forget(siteId, roundId) == 0)
+            throw Problem.notFound("Nothing was learned from there, or it was taken back already.");
+        log.write(Log.entry(by, "took back what had mended it").at(siteId, null).before(roundId));
     }
 
     /** What has come in of a round that runs just now, or empty when none does. */
@@ -234,7 +242,8 @@ public class Confirm {
                         by,
                         new Json(json.writeValueAsString(targets.bond(endpoint)))));
         var round = rounds.latest(endpointId);
-        if (round != null) check.look().ifPresent(l -> rounds.keepLook(endpointId, round.id(), l.name(), outcome, by));
+        if (round != null)
+            check.look().ifPresent(l -> rounds.keepLook(endpointId, round.id(), l.name(), outcome, evidence, by));
         boolean fails = !outcome.equals(check.outcomes().get(0)) && check != Check.OFFICE;
         if (fails && endpoint.confirmedAt() != null) runbooks.undo(endpoint, EnumSet.of(Bond.Change.RESET));
         runbooks.stand(endpointId);

@@ -1,5 +1,6 @@
 package app.knottag.server.reach;
 
+import app.knottag.core.hardware.Interface;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.reach.Cause;
 import app.knottag.core.reach.CauseBook;
@@ -7,15 +8,18 @@ import app.knottag.core.reach.Diagnosis;
 import app.knottag.core.reach.Diagnosis.Made;
 import app.knottag.core.reach.Look;
 import app.knottag.core.reach.NetworkState;
+import app.knottag.core.reach.NetworkState.Joined;
+import app.knottag.core.reach.PacketWay;
 import app.knottag.core.reach.Probes;
 import app.knottag.core.reach.Target;
 import app.knottag.server.plan.EndpointStore;
 import app.knottag.server.register.RegistryBook;
 import app.knottag.server.runbook.Runbooks;
+import java.time.Clock;
+import java.time.Duration;
 import java.util.EnumMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
@@ -24,13 +28,30 @@ import org.springframework.stereotype.Component;
 @Component
 class Diagnoses {
 
+    /** A change of so many days ago still shows. */
+    static final Duration LATELY = Duration.ofDays(14);
+
     private final RoundStore rounds;
     private final Runbooks runbooks;
     private final RegistryBook registries;
     private final Targets targets;
     private final Probes probes;
+    private final EndpointStore endpoints;
+    private final CaseStore cases;
+    private final Clock clock;
 
-    Diagnoses(RoundStore rounds, Runbooks runbooks, RegistryBook registries, Targets targets, Probes probes) {
+    Diagnoses(
+            RoundStore rounds,
+            Runbooks runbooks,
+            RegistryBook registries,
+            Targets targets,
+            Probes probes,
+            EndpointStore endpoints,
+            CaseStore cases,
+            Clock clock) {
+        this.endpoints = endpoints;
+        this.cases = cases;
+        this.clock = clock;
         this.targets = targets;
         this.probes = probes;
         this.rounds = rounds;
@@ -49,7 +70,7 @@ class Diagnoses {
         return new Looked(
                 seen,
                 seen.stream()
-                        .map(r -> new Made(Look.valueOf(r.look()), r.outcome()))
+                        .map(r -> new Made(Look.valueOf(r.look()), r.outcome(), r.evidence()))
                         .toList(),
                 passed);
     }
@@ -59,7 +80,11 @@ class Diagnoses {
         var kind = runbooks.kind(e);
         var target = targets.required(e);
         var traits = new NetworkState.Traits(
-                registries.wanted(e), e.partnerId() != null, kind.service().tellsSerial(), Targets.callsOut(kind));
+                registries.wanted(e),
+                e.partnerId() != null,
+                kind.service().tellsSerial(),
+                Targets.callsOut(kind),
+                joined(kind, e));
         var own = probes.here().addresses();
         return NetworkState.intended(
                 traits,
@@ -77,22 +102,46 @@ class Diagnoses {
                         e.method().equals("RESERVED")));
     }
 
-    /** How often each cause was found at a site. */
-    Map<Cause, Integer> history(long siteId) {
-        return rounds.found(siteId).stream()
-                .collect(Collectors.toMap(
-                        f -> Cause.valueOf(f.cause()),
-                        RoundStore.FoundRow::times,
-                        Integer::sum,
-                        () -> new EnumMap<>(Cause.class)));
+    /** A MAC alone is put down as wired, so that says nothing; an outlet or a port does. */
+    private Joined joined(Kind kind, EndpointStore.Row e) {
+        var medium = endpoints.medium(e.id());
+        if (kind.wireless() || medium == Interface.Medium.WIRELESS) return Joined.WIRELESS;
+        boolean wired = medium != null && medium != Interface.Medium.WIRED;
+        return wired || !e.outlet().isEmpty() || !e.switchPort().isEmpty() ? Joined.CABLE : Joined.UNKNOWN;
     }
 
+    /** The book as it was learned at a site from what people said had mended things there. */
     CauseBook book(long siteId) {
-        return CauseBook.shipped().learned(history(siteId));
+        return learned(rounds.found(siteId));
     }
 
-    Diagnosis.Verdict verdict(EndpointStore.Row e, Looked looked) {
-        return Diagnosis.of(scene(e), book(e.siteId()), looked.made(), looked.passed());
+    private static CauseBook learned(List<RoundStore.FoundRow> found) {
+        var times = new EnumMap<Cause, Integer>(Cause.class);
+        found.forEach(f -> times.merge(f.cause(), 1, Integer::sum));
+        return CauseBook.shipped().learned(times);
+    }
+
+    /**
+     * Where the search for one endpoint stands, with what it was weighed.
+     *
+     * @param learned what was said to have mended things at the site, latest first
+     * @param lately what was changed at the endpoint in the last days, latest first
+     */
+    record Searched(
+            Diagnosis.Verdict verdict,
+            List<PacketWay.Stretch> way,
+            List<RoundStore.FoundRow> learned,
+            List<CaseStore.ChangeRow> lately) {}
+
+    Searched search(EndpointStore.Row e, Looked looked) {
+        var found = rounds.found(e.siteId());
+        var lately =
+                cases.lately(e.siteId(), e.segmentId(), e.id(), clock.instant().minus(LATELY));
+        var changes = lately.stream().map(CaseStore.ChangeRow::what).collect(Collectors.toSet());
+        var book = learned(found).after(changes);
+        var scene = scene(e);
+        var verdict = Diagnosis.of(scene, book, looked.made(), looked.passed());
+        return new Searched(verdict, PacketWay.of(scene, book, looked.made(), verdict), found, lately);
     }
 
     Kind kind(EndpointStore.Row e) {

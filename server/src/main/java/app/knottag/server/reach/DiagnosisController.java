@@ -4,8 +4,11 @@ import app.knottag.core.reach.Cause;
 import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Diagnosis;
 import app.knottag.core.reach.Diagnosis.Made;
+import app.knottag.core.reach.Evidence;
 import app.knottag.core.reach.Look;
 import app.knottag.core.reach.NetworkState;
+import app.knottag.core.reach.NetworkState.Joined;
+import app.knottag.core.reach.PacketWay;
 import app.knottag.core.reach.Pasted;
 import app.knottag.core.reading.ReadingException;
 import app.knottag.server.log.Log;
@@ -18,6 +21,7 @@ import jakarta.validation.constraints.DecimalMin;
 import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -25,6 +29,7 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -40,9 +45,20 @@ class DiagnosisController {
     private static final int MOST_SUSPECTS = 5;
     private static final int MOST_LOOKS = 60;
 
-    record TraitsRequest(boolean registered, boolean partnered, boolean speaks, boolean callsOut) {}
+    /** What is meant; without a word it is not known how it is joined, and its address is typed into it, not handed out. */
+    record TraitsRequest(
+            boolean registered,
+            boolean partnered,
+            boolean speaks,
+            boolean callsOut,
+            @Nullable Joined joined,
+            @Nullable Boolean reserved) {}
 
-    record LookMade(@NotNull Look look, @NotNull String outcome) {}
+    /** A look that was made; without another word it was measured by a machine, or seen by who says so. */
+    record LookMadeRequest(
+            @NotNull Look look,
+            @NotNull String outcome,
+            @Nullable Evidence evidence) {}
 
     /** Shares 0..0.5 instead of the book's own: how often eyes and machines misread, and how often it is something unknown. */
     record SettingsRequest(
@@ -53,7 +69,7 @@ class DiagnosisController {
     /** What was seen of an endpoint that is meant to be so; {@code passed} cannot be looked at and is not proposed. */
     record DiagnoseRequest(
             @NotNull @Valid TraitsRequest traits,
-            @NotNull List<@Valid LookMade> made,
+            @NotNull List<@Valid LookMadeRequest> made,
             @Nullable List<Look> passed,
             @Nullable @Valid SettingsRequest settings) {}
 
@@ -84,7 +100,16 @@ class DiagnosisController {
             boolean found,
             String stop,
             List<SeenView> seen,
-            String learned) {}
+            List<WayView> way,
+            List<String> lately,
+            boolean learns,
+            List<MendedView> mended) {}
+
+    /** A stretch of the way of a packet, and how likely it breaks there. */
+    record WayView(String title, double share, PacketWay.State state, boolean next) {}
+
+    /** What somebody said had mended an endpoint; with enough of them the site's own book is learned. */
+    record MendedView(long roundId, String title, String endpoint, Instant at, String by) {}
 
     private final Endpoints endpoints;
     private final RoundStore rounds;
@@ -118,35 +143,43 @@ class DiagnosisController {
         if (body.made().size() > MOST_LOOKS)
             throw Problem.field("made", "too-many", "At most " + MOST_LOOKS + " looks are weighed.");
         var t = body.traits();
-        var scene =
-                NetworkState.intended(new NetworkState.Traits(t.registered(), t.partnered(), t.speaks(), t.callsOut()));
+        var scene = NetworkState.intended(
+                new NetworkState.Traits(
+                        t.registered(),
+                        t.partnered(),
+                        t.speaks(),
+                        t.callsOut(),
+                        t.joined() == null ? Joined.UNKNOWN : t.joined()),
+                NetworkState.Layout.USUAL.handedOut(Boolean.TRUE.equals(t.reserved())));
         var made = new ArrayList<Made>();
         for (int i = 0; i < body.made().size(); i++)
             made.add(made("made/" + i, body.made().get(i)));
         var passed = body.passed() == null ? Set.<Look>of() : Set.copyOf(body.passed());
-        return view(Diagnosis.of(scene, book(body.settings()), made, passed), made, List.of(), List.of(), "");
+        var own = book(body.settings());
+        var verdict = Diagnosis.of(scene, own, made, passed);
+        var searched = new Diagnoses.Searched(verdict, PacketWay.of(scene, own, made, verdict), List.of(), List.of());
+        return view(searched, made, List.of(), List.of());
     }
 
     private CauseBook book(@Nullable SettingsRequest s) {
         if (s == null) return book;
         var usual = book.misreading();
-        return new CauseBook(
+        return book.with(
                 new CauseBook.Misreading(
                         s.eyes() == null ? usual.eyes() : s.eyes(),
+                        s.eyes() == null ? usual.imagined() : usual.imagined() * s.eyes() / usual.eyes(),
                         s.machine() == null ? usual.machine() : s.machine(),
                         usual.told(),
                         usual.shown(),
                         usual.looks()),
-                s.noneOfThese() == null ? book.noneOfThese() : s.noneOfThese(),
-                book.pointless(),
-                book.causes(),
-                book.looks(),
-                book.sentences());
+                s.noneOfThese() == null ? book.noneOfThese() : s.noneOfThese());
     }
 
-    private static Made made(String field, LookMade look) {
+    private static Made made(String field, LookMadeRequest look) {
         try {
-            return new Made(look.look(), look.outcome());
+            return look.evidence() == null
+                    ? new Made(look.look(), look.outcome())
+                    : new Made(look.look(), look.outcome(), look.evidence());
         } catch (ReadingException e) {
             throw Problem.field(field + "/outcome", "no-such-outcome", e.getMessage());
         }
@@ -157,20 +190,21 @@ class DiagnosisController {
         var endpoint = endpoints.get(id);
         var looked = diagnoses.looked(id, failed(endpoint).id());
         var seen = looked.rows().stream().map(this::seen).toList();
-        int known = diagnoses.history(endpoint.siteId()).values().stream()
-                .mapToInt(Integer::intValue)
-                .sum();
         return view(
-                diagnoses.verdict(endpoint, looked),
+                diagnoses.search(endpoint, looked),
                 looked.made(),
                 seen,
-                ReachController.signals(diagnoses.kind(endpoint)),
-                known < CauseBook.ENOUGH ? "" : "Weighed with the " + known + " faults found at this site before.");
+                ReachController.signals(diagnoses.kind(endpoint)));
     }
 
     private SeenView seen(RoundStore.LookRow row) {
         var look = Look.valueOf(row.look());
-        return new SeenView(look, book.said(look, row.outcome()), row.by(), look.by() == Look.By.EYES);
+        boolean phone = row.evidence() == Evidence.SPOKEN;
+        return new SeenView(
+                look,
+                book.said(look, row.outcome()) + (phone ? " (said on the phone)" : ""),
+                row.by(),
+                look.by() == Look.By.EYES);
     }
 
     record PastedRequest(@NotNull String text) {}
@@ -194,7 +228,8 @@ class DiagnosisController {
                 && !read.looks().isEmpty()
                 && confirm.line(endpoint).failed();
         if (weighed)
-            for (var m : read.looks()) rounds.keepLook(id, round.id(), m.look().name(), m.outcome(), by.getName());
+            for (var m : read.looks())
+                rounds.keepLook(id, round.id(), m.look().name(), m.outcome(), Evidence.TOOL, by.getName());
         log.write(Log.entry(by.getName(), "pasted " + read.form().words())
                 .at(endpoint.siteId(), id)
                 .after(read.findings()));
@@ -217,11 +252,13 @@ class DiagnosisController {
     /** Keeps what somebody saw; an empty outcome says that it cannot be told, and it is not asked again. */
     @Transactional
     @PutMapping("/api/endpoints/{id}/diagnosis/looks")
-    public DiagnosisView look(@PathVariable long id, @Valid @RequestBody LookMade body, Principal by) {
+    public DiagnosisView look(@PathVariable long id, @Valid @RequestBody LookMadeRequest body, Principal by) {
         var endpoint = endpoints.get(id);
         var round = failed(endpoint);
         if (!body.outcome().isEmpty()) made("", body);
-        rounds.keepLook(id, round.id(), body.look().name(), body.outcome(), by.getName());
+        var how = body.evidence() == null ? Evidence.SEEN : body.evidence();
+        if (how == Evidence.TOOL) throw Problem.field("evidence", "no-tool", "Only the checks themselves measure.");
+        rounds.keepLook(id, round.id(), body.look().name(), body.outcome(), how, by.getName());
         log.write(Log.entry(by.getName(), "looked: " + body.look().words())
                 .at(endpoint.siteId(), id)
                 .after(body.outcome().isEmpty() ? "cannot tell" : book.words(body.look(), body.outcome())));
@@ -237,8 +274,16 @@ class DiagnosisController {
         confirm.mended(id, body.cause(), by.getName());
     }
 
+    /** Takes back what was learned from one mended endpoint. */
+    @DeleteMapping("/api/sites/{siteId}/mended/{roundId}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void forget(@PathVariable long siteId, @PathVariable long roundId, Principal by) {
+        confirm.forget(siteId, roundId, by.getName());
+    }
+
     private DiagnosisView view(
-            Diagnosis.Verdict verdict, List<Made> made, List<SeenView> seen, List<String> signals, String learned) {
+            Diagnoses.Searched searched, List<Made> made, List<SeenView> seen, List<String> signals) {
+        var verdict = searched.verdict();
         return new DiagnosisView(
                 verdict.suspects().stream()
                         .limit(MOST_SUSPECTS)
@@ -266,7 +311,16 @@ class DiagnosisController {
                 verdict.found(),
                 verdict.stop(),
                 seen,
-                learned);
+                searched.way().stream()
+                        .map(w -> new WayView(w.title(), w.share(), w.state(), w.next()))
+                        .toList(),
+                searched.lately().stream()
+                        .map(c -> book.lately().get(c.what()).words())
+                        .toList(),
+                searched.learned().size() >= CauseBook.ENOUGH,
+                searched.learned().stream()
+                        .map(f -> new MendedView(f.roundId(), book.of(f.cause()).title(), f.endpoint(), f.at(), f.by()))
+                        .toList());
     }
 
     /** What was seen, as one says it. */

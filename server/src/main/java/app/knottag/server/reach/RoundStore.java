@@ -1,8 +1,11 @@
 package app.knottag.server.reach;
 
+import app.knottag.core.reach.Cause;
+import app.knottag.core.reach.Evidence;
 import app.knottag.server.db.Json;
 import java.time.Instant;
 import java.util.List;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
@@ -69,35 +72,42 @@ public interface RoundStore {
     void addChange(@Param("endpointId") long endpointId, @Param("what") Change what, @Param("by") String by);
 
     @Insert("""
-            insert into cause_found (endpoint_id, round_id, site_id, cause, at) values (#{endpointId}, #{roundId}, #{siteId}, #{cause}, #{at})
-            on conflict (round_id) do nothing""")
+            insert into cause_found (endpoint_id, round_id, site_id, cause, at, by) values (#{endpointId}, #{roundId}, #{siteId}, #{cause}, #{at}, #{by})
+            on conflict (round_id) do update set cause = excluded.cause, at = excluded.at, by = excluded.by""")
     void addFound(
             @Param("endpointId") long endpointId,
             @Param("roundId") long roundId,
             @Param("siteId") long siteId,
-            @Param("cause") String cause,
-            @Param("at") Instant at);
+            @Param("cause") Cause cause,
+            @Param("at") Instant at,
+            @Param("by") String by);
 
-    /** How often a cause was found. */
-    record FoundRow(String cause, int times) {}
+    /** What somebody said had mended an endpoint, after which round. */
+    record FoundRow(long roundId, Cause cause, String endpoint, Instant at, String by) {}
 
-    @Select("select cause, count(*)::integer as times from cause_found where site_id = #{siteId} group by cause")
+    @Select("""
+            select f.round_id, f.cause, e.name as endpoint, f.at, f.by from cause_found f join endpoint e on e.id = f.endpoint_id
+            where f.site_id = #{siteId} order by f.at desc limit 200""")
     List<FoundRow> found(long siteId);
 
+    @Delete("delete from cause_found where site_id = #{siteId} and round_id = #{roundId}")
+    int forget(@Param("siteId") long siteId, @Param("roundId") long roundId);
+
     /** A look that was made after a round; one that nobody could make has an empty outcome. */
-    record LookRow(String look, String outcome, Instant at, String by) {}
+    record LookRow(String look, String outcome, Evidence evidence, Instant at, String by) {}
 
     @Select(
-            "select look, outcome, at, by from diagnosis_look where endpoint_id = #{endpointId} and round_id = #{roundId} order by at, look")
+            "select look, outcome, evidence, at, by from diagnosis_look where endpoint_id = #{endpointId} and round_id = #{roundId} order by at, look")
     List<LookRow> looks(@Param("endpointId") long endpointId, @Param("roundId") long roundId);
 
     @Insert("""
-            insert into diagnosis_look (endpoint_id, round_id, look, outcome, by) values (#{endpointId}, #{roundId}, #{look}, #{outcome}, #{by})
-            on conflict (endpoint_id, round_id, look) do update set outcome = excluded.outcome, at = now(), by = excluded.by""")
+            insert into diagnosis_look (endpoint_id, round_id, look, outcome, evidence, by) values (#{endpointId}, #{roundId}, #{look}, #{outcome}, #{evidence}, #{by})
+            on conflict (endpoint_id, round_id, look) do update set outcome = excluded.outcome, evidence = excluded.evidence, at = now(), by = excluded.by""")
     void keepLook(
             @Param("endpointId") long endpointId,
             @Param("roundId") long roundId,
             @Param("look") String look,
             @Param("outcome") String outcome,
+            @Param("evidence") Evidence evidence,
             @Param("by") String by);
 }

@@ -57,6 +57,11 @@ class Targets {
         return target;
     }
 
+    /** The target when all is on record, and all that would be asked lies on the site's own ground. */
+    Optional<Target> provable(EndpointStore.Row e) {
+        return of(e).filter(t -> Ladder.onOwnGround(t, t.ground()));
+    }
+
     Optional<Target> of(EndpointStore.Row e) {
         if (e.address() == null || e.mac() == null || e.serial().isEmpty()) return Optional.empty();
         var kind = runbooks.kind(e);
@@ -74,9 +79,8 @@ class Targets {
                 known,
                 callsOut(kind) ? ground.resolvers() : List.of(),
                 siteStore.services(e.siteId()).stream()
-                        .filter(s ->
-                                kind.talks().stream().anyMatch(t -> t.to() == Talk.To.INTERNET && t.port() == s.port()))
-                        .map(Targets::listed)
+                        .filter(s -> s.calledBy(kind.id()) || s.kinds().isEmpty() && fitsByPort(kind, s))
+                        .map(s -> listed(s, s.calledBy(kind.id())))
                         .toList(),
                 ground(e.siteId())));
     }
@@ -85,15 +89,19 @@ class Targets {
         return kind.talks().stream().anyMatch(t -> t.to() == Talk.To.INTERNET);
     }
 
-    static Target.Listed listed(SiteStore.ServiceRow s) {
-        return new Target.Listed(s.name(), Protocol.valueOf(s.protocol()), s.host(), s.port());
+    private static boolean fitsByPort(Kind kind, SiteStore.ServiceRow s) {
+        return kind.talks().stream().anyMatch(t -> t.to() == Talk.To.INTERNET && t.port() == s.port());
+    }
+
+    private static Target.Listed listed(SiteStore.ServiceRow s, boolean certain) {
+        return new Target.Listed(s.name(), Protocol.valueOf(s.protocol()), s.host(), s.port(), certain);
     }
 
     /** How a service that the site lists is called. */
     Probes.Call call(long siteId, long serviceId) {
         return siteStore.services(siteId).stream()
                 .filter(s -> s.id() == serviceId)
-                .map(Targets::listed)
+                .map(s -> listed(s, true))
                 .map(l -> new Probes.Call(l.protocol(), l.host(), l.port(), "", ground(siteId), resolvers(siteId)))
                 .findFirst()
                 .orElseThrow(() -> Problem.notFound("There is no such service on the site's list."));

@@ -345,7 +345,7 @@ public class Sheet {
         if (row.port() < 1 || row.port() > LAST_PORT)
             throw Problem.field("port", "bad-port", "A port is a number from 1 to 65535.");
         return changed(hand, row.id() == 0 ? "service listed" : "service changed", null, () -> {
-            var clean = new ServiceRow(row.id(), hand.siteId(), name, row.protocol(), host, row.port());
+            var clean = new ServiceRow(row.id(), hand.siteId(), name, row.protocol(), host, row.port(), row.kinds());
             if (row.id() == 0) return store.addService(clean);
             store.changeService(clean);
             return row.id();

@@ -4,6 +4,7 @@ import app.knottag.core.hardware.Gear;
 import app.knottag.core.hardware.Gear.Role;
 import app.knottag.core.hardware.Gear.Type;
 import app.knottag.core.hardware.Outlet.State;
+import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Protocol;
 import app.knottag.core.series.Series;
 import app.knottag.core.time.DateStyle;
@@ -104,17 +105,20 @@ class SheetController {
             @NotNull String name,
             @NotNull Protocol protocol,
             @NotNull String host,
-            int port) {}
+            int port,
+            @Nullable List<String> kinds) {}
 
     record SheetKept(long id) {}
 
+    private final Kinds kinds;
     private final SiteStore store;
     private final WiringStore wires;
     private final Sites sites;
     private final Ground ground;
     private final Sheet sheet;
 
-    SheetController(SiteStore store, WiringStore wires, Sites sites, Sheet sheet, Ground ground) {
+    SheetController(SiteStore store, WiringStore wires, Sites sites, Sheet sheet, Ground ground, Kinds kinds) {
+        this.kinds = kinds;
         this.store = store;
         this.wires = wires;
         this.sites = sites;
@@ -314,7 +318,12 @@ class SheetController {
         if (id != 0) ownThing(siteId, Thing.SERVICES, id);
         if (b.protocol() == Protocol.LINE)
             throw Problem.field("protocol", "bad-protocol", "A line is for endpoints; choose what the service speaks.");
-        var row = new ServiceRow(id, siteId, b.name(), b.protocol().name(), b.host(), b.port());
+        var callers = b.kinds() == null ? List.<String>of() : b.kinds();
+        for (var kind : callers)
+            if (kinds.find(kind).isEmpty())
+                throw Problem.field("kinds", "no-such-kind", "There is no kind “" + kind + "”.");
+        var row = new ServiceRow(
+                id, siteId, b.name(), b.protocol().name(), b.host(), b.port(), String.join(",", callers));
         return SheetConflicts.guard(IN_USE, () -> new SheetKept(sheet.service(hand(siteId, ifMatch, by), row)));
     }
 

@@ -129,20 +129,25 @@ public interface SiteStore {
     @Select("select id, site_id, name, address, test_port from partner where id = #{id}")
     PartnerRow partner(long id);
 
-    /** A service that the site calls. */
-    record ServiceRow(long id, long siteId, String name, String protocol, String host, int port) {}
+    /** A service that the site calls; {@code kinds} are those that call it, parted by commas, none when nobody said. */
+    record ServiceRow(long id, long siteId, String name, String protocol, String host, int port, String kinds) {
+
+        public boolean calledBy(String kind) {
+            return List.of(kinds.split(",")).contains(kind);
+        }
+    }
 
     @Select(
-            "select id, site_id, name, protocol, host, port from listed_service where site_id = #{siteId} order by name")
+            "select id, site_id, name, protocol, host, port, kinds from listed_service where site_id = #{siteId} order by name")
     List<ServiceRow> services(long siteId);
 
     @Select("""
-            insert into listed_service (site_id, name, protocol, host, port) values (#{siteId}, #{name}, #{protocol}, #{host}, #{port}) returning id""")
+            insert into listed_service (site_id, name, protocol, host, port, kinds) values (#{siteId}, #{name}, #{protocol}, #{host}, #{port}, #{kinds}) returning id""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     long addService(ServiceRow row);
 
     @Update(
-            "update listed_service set name = #{name}, protocol = #{protocol}, host = #{host}, port = #{port} where id = #{id}")
+            "update listed_service set name = #{name}, protocol = #{protocol}, host = #{host}, port = #{port}, kinds = #{kinds} where id = #{id}")
     void changeService(ServiceRow row);
 
     @Delete("delete from listed_service where id = #{id}")

@@ -10,6 +10,7 @@ import app.knottag.core.kind.Protocol;
 import app.knottag.core.reach.Ladder;
 import app.knottag.core.reach.MachineLooks;
 import app.knottag.core.reach.NetworkState;
+import app.knottag.core.reach.NetworkState.Joined;
 import app.knottag.core.reach.Probes;
 import app.knottag.core.reach.Remembered;
 import app.knottag.core.reach.ServiceJudge;
@@ -49,15 +50,16 @@ final class FromThere {
             Optional.of(new Target.Partner("Till 4 workstation", a("10.80.16.34"), Optional.of(7500))),
             Map.of(),
             RESOLVERS,
-            List.of(new Target.Listed("Payments", Protocol.HTTPS, "pay.cards.example", 443)),
+            List.of(new Target.Listed("Payments", Protocol.HTTPS, "pay.cards.example", 443, true)),
             List.of(SHOP.prefix(), OFFICE));
 
-    static final NetworkState INTENDED_HERE = intended("10.80.16.250");
-    static final NetworkState INTENDED_THERE = intended("10.80.17.250");
+    static final NetworkState INTENDED_HERE = intended("10.80.16.250", Joined.CABLE);
+    static final NetworkState INTENDED_THERE = intended("10.80.17.250", Joined.CABLE);
+    static final NetworkState INTENDED_WIRELESS = intended("10.80.16.250", Joined.WIRELESS);
 
-    private static NetworkState intended(String here) {
+    private static NetworkState intended(String here, Joined joined) {
         return NetworkState.intended(
-                new NetworkState.Traits(false, true, true, true),
+                new NetworkState.Traits(false, true, true, true, joined),
                 new NetworkState.Layout(
                         SHOP.prefix(),
                         SHOP.gateway(),

@@ -91,11 +91,7 @@ enum WireFault {
             0,
             "OUTSIDE=no OTHERS_OUTSIDE=no NAMES=not-found BROWSE=nothing LARGE=stop OTHERS_HERE=none-at-all REAL_JOB=fails"),
     NAMES_OFF(b -> b.net.stop("router", "dns"), RESOLVER_DOWN, 0, "NAMES=not-found BROWSE=nothing REAL_JOB=fails"),
-    NAMES_OVER_TCP_ONLY(
-            b -> b.net.sh("router", Bed.drop("udp dport 53")),
-            RESOLVER_DOWN,
-            1,
-            "NAMES=not-found BROWSE=nothing REAL_JOB=fails"),
+    NAMES_OVER_TCP_ONLY(Bed::namesOverTcpOnly, RESOLVER_DOWN, 1, "NAMES=not-found BROWSE=nothing REAL_JOB=fails"),
     SERVICE_STOPPED(b -> b.net.stop("terminal", "line"), SERVICE_OFF, 0, "REAL_JOB=fails"),
     PORT_SLIP(
             b -> {
@@ -230,6 +226,14 @@ enum WireFault {
             SWITCH_DEAD,
             1,
             "OTHERS_HERE=none-on-switch LINK=dark SWITCH_LIGHT=dark OTHER_SOCKET=dark REAL_JOB=fails OUTSIDE=no OTHERS_OUTSIDE=no NAMES=not-found DEVICE_TEST=fails"),
+    SWITCH_LEAD_OUT(
+            b -> b.net.sh(
+                    "switch",
+                    "ip link set " + b.terminalPort + " master nowhere; ip link set " + b.partnerPort
+                            + " master nowhere"),
+            SWITCH_CUT_OFF,
+            0,
+            "OTHERS_HERE=none-on-switch REAL_JOB=fails OUTSIDE=no OTHERS_OUTSIDE=no NAMES=not-found TRY_AUTOMATIC=self LAPTOP_LEASE=self RESTART_PING=silent BROWSE=nothing"),
     NEW_ROUTER(
             b -> {
                 b.net.ip("router", "addr flush dev shop");

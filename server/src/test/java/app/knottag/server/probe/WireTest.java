@@ -3,6 +3,7 @@ package app.knottag.server.probe;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.junit.jupiter.api.parallel.ExecutionMode.CONCURRENT;
 
+import app.knottag.core.reach.Cause;
 import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Diagnosis;
 import app.knottag.core.reach.Diagnosis.Made;
@@ -25,7 +26,10 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ResourceAccessMode;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 
 /** The product's probes and its model on real wires, with faults that are made for real. */
@@ -76,6 +80,7 @@ class WireTest {
     @DisplayName("What a machine sees on the wire is what the model says, for every fault")
     @ParameterizedTest(name = "{0}")
     @EnumSource(WireFault.class)
+    @ResourceLock(value = NEIGHBOUR_TABLE, mode = ResourceAccessMode.READ)
     void heldToTheWire(WireFault fault) throws InterruptedException, IOException {
         visit(place -> {
             fault.make(place.bed());
@@ -88,6 +93,9 @@ class WireTest {
         });
     }
 
+    /** The kernel keeps one for all namespaces, and a sweep of a /22 fills it. */
+    private static final String NEIGHBOUR_TABLE = "neighbour table";
+
     /** Answers only what is asked: what a machine sees from the wire, what eyes see as the fault says it. */
     private static void search(WireFault fault, List<String> said) {
         var made = new ArrayList<Made>();
@@ -95,12 +103,13 @@ class WireTest {
         int measured = made.size();
         var eyes = new TreeMap<String, String>();
         for (String word : fault.eyes.split(" ")) if (!word.isEmpty()) eyes.put(word.split("=")[0], word.split("=")[1]);
-        var verdict = Diagnosis.of(FromThere.INTENDED_HERE, CauseBook.shipped(), made);
+        var meant = fault == WireFault.KEPT_APART ? FromThere.INTENDED_WIRELESS : FromThere.INTENDED_HERE;
+        var verdict = Diagnosis.of(meant, CauseBook.shipped(), made);
         while (verdict.next().isPresent()) {
             var look = verdict.next().get().look();
             made.add(new Made(
                     look, eyes.getOrDefault(look.name(), look.outcomes().get(0))));
-            verdict = Diagnosis.of(FromThere.INTENDED_HERE, CauseBook.shipped(), made);
+            verdict = Diagnosis.of(meant, CauseBook.shipped(), made);
         }
         var first = verdict.suspects().get(0);
         boolean right = first.causes().equals(List.of(fault.cause));
@@ -160,6 +169,7 @@ class WireTest {
 
     @DisplayName("Servers are believed what they say, whatever state they are in")
     @Test
+    @ResourceLock(value = NEIGHBOUR_TABLE, mode = ResourceAccessMode.READ)
     void servers() throws InterruptedException, IOException {
         visit(place -> {
             var here = place.here();
@@ -214,6 +224,7 @@ class WireTest {
 
     @DisplayName("Every manner of device is told: who is there, with which MAC, and how its port answers")
     @Test
+    @ResourceLock(value = NEIGHBOUR_TABLE, mode = ResourceAccessMode.READ)
     void manners() throws InterruptedException, IOException {
         visit(place -> {
             for (String row : List.of(
@@ -249,6 +260,7 @@ class WireTest {
 
     @DisplayName("A sweep finds all who are there and nobody else, two at one address, and who speaks IPv6 only")
     @Test
+    @ResourceLock(value = NEIGHBOUR_TABLE, mode = ResourceAccessMode.READ)
     void sweeps() throws InterruptedException, IOException {
         visit(place -> {
             // IPv6 first makes sure that nobody else has an address (RFC 4862), for a second or two.
@@ -276,9 +288,39 @@ class WireTest {
         });
     }
 
+    @DisplayName("What a real client is handed is what the model says of a laptop on automatic")
+    @ParameterizedTest(name = "{0}")
+    @CsvSource({"NOTHING", "DHCP_DOWN", "DHCP_FULL", "DHCP_SECOND"})
+    @ResourceLock(value = NEIGHBOUR_TABLE, mode = ResourceAccessMode.READ)
+    void leases(Cause cause) throws InterruptedException, IOException {
+        visit(place -> {
+            var bed = place.bed();
+            switch (cause) {
+                case DHCP_DOWN -> bed.net.stop("router", "dns");
+                case DHCP_FULL -> {
+                    bed.routerServices("10.80.16.238,10.80.16.238", " --no-ping");
+                    assertThat(bed.lease("00:00:5e:00:53:a1")).isEqualTo("10.80.16.238");
+                }
+                case DHCP_SECOND -> {
+                    // Of two, the one that answers first is taken.
+                    bed.routerServices("10.80.16.200,10.80.16.239", " --no-ping --dhcp-reply-delay=2");
+                    bed.secondServer();
+                }
+                default -> {}
+            }
+            String lease = bed.lease("00:00:5e:00:53:a2");
+            String sort = lease.startsWith("10.80.16.") ? "pool" : lease.equals("none") ? "self" : "foreign";
+            var state = cause.apply(FromThere.INTENDED_HERE);
+            assertThat(sort)
+                    .as("%s hands out %s", cause, lease)
+                    .isEqualTo(Look.LAPTOP_LEASE.outcomes().get(state.observe(Look.LAPTOP_LEASE)));
+        });
+    }
+
     @DisplayName(
             "A /24 and a /22 of silence take at most one and a half times the time-out, and the kernel's table carries it")
     @Test
+    @ResourceLock(NEIGHBOUR_TABLE)
     void largeSweeps() throws InterruptedException, IOException {
         visit(place -> {
             place.bed().net.ip("here", "addr add 10.90.20.2/22 dev eth0");
@@ -296,6 +338,7 @@ class WireTest {
 
     @DisplayName("One's own cable goes in the middle of a round or a sweep: nobody is blamed")
     @Test
+    @ResourceLock(value = NEIGHBOUR_TABLE, mode = ResourceAccessMode.READ)
     void ownLink() throws InterruptedException, IOException {
         visit(place -> {
             var bed = place.bed();

@@ -1,0 +1,128 @@
+package app.knottag.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.knottag.server.session.Role;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Several endpoints that fail at the same time, as one case. */
+class CaseApiTest {
+
+    private final Api api = Running.as(Role.LEAD);
+    private final long[] tills = new long[3];
+    private long[] site;
+    private String path;
+
+    @BeforeEach
+    void threeTillsOnOneSwitch() {
+        site = Running.site(api);
+        for (int n = 0; n < 3; n++) {
+            tills[n] = Running.till(api, site, n + 1);
+            api.seen(tills[n])
+                    .patch("/api/endpoints/" + tills[n], "{'switchPort':'Shop switch %d'}", n + 1)
+                    .expect(200);
+        }
+        path = "/api/sites/" + site[0] + "/case";
+    }
+
+    private String told(String... words) {
+        var members = new StringBuilder();
+        for (int n = 0; n < words.length; n++)
+            members.append(n == 0 ? "" : ",").append("{'endpointId':" + tills[n] + ",'word':'" + words[n] + "'}");
+        return "{'members':[" + members + "],'answers':[],'keep':false}";
+    }
+
+    @DisplayName(
+            "Three that are silent on one switch are one case; the switch is asked about once, and that settles it")
+    @Test
+    void oneSwitch() {
+        var silent = told("SILENT", "SILENT", "SILENT");
+        var c = api.post(path, silent).expect(200).json();
+        assertThat(c.get("oneCase").asBoolean()).isTrue();
+        var first = c.get("suspects").get(0);
+        assertThat(first.get("title").asString()).isEqualTo("The switch is dead");
+        assertThat(first.get("says").asString())
+                .isEqualTo("Till 1, Till 2 and Till 3 fail together: all hang on Shop switch.");
+        var next = c.get("next");
+        assertThat(next.get("look").asString()).isEqualTo("LINK");
+        assertThat(next.get("endpointIds")).hasSize(1);
+        var answer = "{'look':'LINK','outcome':'dark','endpointIds':" + next.get("endpointIds")
+                + "},{'look':'OTHERS_HERE','outcome':'none-on-switch','endpointIds':"
+                + List.of(tills[0], tills[1], tills[2]) + "}";
+        var after = api.post(path, silent.replace("'answers':[]", "'answers':[" + answer + "]"))
+                .expect(200)
+                .json();
+        assertThat(after.get("found").asBoolean()).isTrue();
+        assertThat(after.get("next").isNull()).isTrue();
+    }
+
+    @DisplayName("An answer is kept where a search goes on, and only for those who may work")
+    @Test
+    void answersAreKept() {
+        Running.network("10.7.0.51", "00:00:5E:00:53:F1", "");
+        api.post("/api/endpoints/" + tills[0] + "/rounds", "").expect(201);
+        var body = told("CHECKED", "SILENT")
+                .replace(
+                        "'answers':[],'keep':false",
+                        "'answers':[{'look':'OTHERS_HERE','outcome':'none-on-switch','endpointIds':[" + tills[0] + ","
+                                + tills[1] + "]}],'keep':true");
+        Running.as(Role.OFFICE).post(path, body).expect(403);
+        api.post(path, body).expect(200);
+        assertThat(api.get("/api/endpoints/" + tills[0] + "/diagnosis")
+                        .json()
+                        .get("seen")
+                        .toString())
+                .contains("OTHERS_HERE");
+    }
+
+    @ParameterizedTest(name = "{0} {1} {2}: {3}")
+    @CsvSource({
+        "SILENT, ANSWERED, ANSWERED, false",
+        "DARK, WORKS, WORKS, false",
+        "ANSWERED, ANSWERED, ANSWERED, false",
+        "NO_INTERNET, NO_INTERNET, NO_INTERNET, true",
+        "SILENT, SILENT, SILENT, true",
+    })
+    void oneCaseOrNot(String first, String second, String third, boolean one) {
+        var c = api.post(path, told(first, second, third)).expect(200).json();
+        assertThat(c.get("oneCase").asBoolean()).as(c.toString()).isEqualTo(one);
+    }
+
+    @Test
+    void badInput() {
+        api.post(
+                        path,
+                        told("SILENT")
+                                .replace(
+                                        "'answers':[]",
+                                        "'answers':[{'look':'PING','outcome':'perhaps','endpointIds':[]}]"))
+                .expect(422);
+        api.post("/api/sites/999999/case", told("SILENT")).expect(404);
+        api.post(path, "{'members':[{'endpointId':999999,'word':'SILENT'}],'answers':[],'keep':false}")
+                .expect(404);
+        api.post(path, "{'members':[null],'answers':[],'keep':false}").expect(400);
+    }
+
+    @DisplayName("What was said to have mended something is listed, and taken back with a click")
+    @Test
+    void takenBack() {
+        String till = "/api/endpoints/" + tills[0];
+        Running.network("10.7.0.51", "00:00:5E:00:53:F1", "");
+        api.post(till + "/rounds", "").expect(201);
+        for (var cause : new String[] {"NO_POWER", "CABLE_OUT_AT_WALL"})
+            api.post(till + "/diagnosis/mended", "{'cause':'" + cause + "'}").expect(204);
+        var mended = api.get(till + "/diagnosis").json().get("mended");
+        assertThat(mended).hasSize(1);
+        assertThat(mended.get(0).get("title").asString()).isEqualTo("The cable is out at the wall");
+        String learned = "/api/sites/" + site[0] + "/mended/" + mended.get(0).get("roundId");
+        Running.as(Role.OFFICE).delete(learned).expect(403);
+        api.delete(learned).expect(204);
+        api.delete(learned).expect(404);
+        assertThat(api.get(till + "/diagnosis").json().get("mended")).isEmpty();
+    }
+}

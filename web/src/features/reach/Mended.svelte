@@ -1,0 +1,51 @@
+<script lang="ts">
+  import { useQueryClient } from '@tanstack/svelte-query';
+  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import Trouble from '../../ui/Trouble.svelte';
+  import { dayTime } from '../../ui/time';
+
+  /** What was said to have mended things at the site: what the search learns from, each of which can be taken back. */
+  let {
+    siteId,
+    endpointId,
+    mended,
+    learns,
+  }: { siteId: number; endpointId: number; mended: Schemas['MendedView'][]; learns: boolean } = $props();
+  const client = useQueryClient();
+  let problem = $state<Problem | null>(null);
+
+  async function takeBack(roundId: number) {
+    try {
+      await ok(api.DELETE('/api/sites/{siteId}/mended/{roundId}', { params: { path: { siteId, roundId } } }));
+      problem = null;
+      await client.invalidateQueries({ queryKey: ['endpoint', endpointId, 'diagnosis'] });
+    } catch (error) {
+      problem = asProblem(error);
+    }
+  }
+</script>
+
+{#if mended.length}
+  <details class="mt-3 text-sm">
+    <summary class="cursor-pointer font-semibold"
+      >{learns
+        ? `Learned from ${mended.length} faults mended at this site; none counts for more than three times what is usual`
+        : `Mended at this site so far: ${mended.length}. From eight on the search learns from them`}</summary
+    >
+    <ul class="mt-1">
+      {#each mended as m (m.roundId)}
+        <li class="flex flex-wrap items-baseline gap-x-3">
+          <span>{m.endpoint}: {m.title}</span><span class="quiet"
+            >{dayTime(m.at)}{m.by ? `, ${m.by}` : ''}</span
+          >
+          <button
+            class="link"
+            aria-label="Take back: {m.endpoint}, {m.title}"
+            onclick={() => takeBack(m.roundId)}>Take back</button
+          >
+        </li>
+      {/each}
+    </ul>
+    <Trouble {problem} />
+  </details>
+{/if}

@@ -1,0 +1,102 @@
+import { fireEvent, screen, waitFor } from '@testing-library/svelte';
+import { describe, expect, it } from 'vitest';
+import { answering, show } from '../../test/answers';
+import Mended from './Mended.svelte';
+import OneCase from './OneCase.svelte';
+import WayLine from './WayLine.svelte';
+
+const path = '/api/sites/3/case';
+const members = [
+  { endpointId: 1, word: 'SILENT' as const },
+  { endpointId: 2, word: 'SILENT' as const },
+];
+const view = (more = {}) => ({
+  oneCase: true,
+  suspects: [
+    {
+      title: 'The switch is dead',
+      probability: 0.87,
+      says: 'Till 1 and Till 2 fail together: all hang on Shop switch.',
+      remedy: ['Look at its power light.'],
+      call: '',
+    },
+  ],
+  apart: 0.1,
+  next: {
+    look: 'OTHERS_HERE',
+    words: 'Do the other devices beside it work?',
+    at: 'Till 1',
+    minutes: 0.7,
+    outcomes: [
+      { outcome: 'yes', words: 'Yes' },
+      { outcome: 'none-on-switch', words: 'None on this switch' },
+    ],
+    endpointIds: [1, 2],
+  },
+  found: false,
+  ...more,
+});
+
+describe('several at once', () => {
+  it('are one case: says on what they hang, asks once, and keeps the answer for all', async () => {
+    const sent = answering({ [`POST ${path}`]: { body: view() } });
+    show(OneCase, { siteId: 3, members, mayWork: true });
+    expect(await screen.findByText(/all hang on Shop switch/)).toBeInTheDocument();
+    expect(screen.getByText('87%')).toBeInTheDocument();
+    expect(screen.getByText('Each has a fault of its own')).toBeInTheDocument();
+    expect(screen.getByText('Look at its power light.')).toBeInTheDocument();
+    await fireEvent.click(screen.getByText('None on this switch'));
+    await waitFor(() =>
+      expect(sent.at(-1)?.body).toEqual({
+        members,
+        answers: [{ look: 'OTHERS_HERE', outcome: 'none-on-switch', endpointIds: [1, 2] }],
+        keep: true,
+      }),
+    );
+    await fireEvent.click(screen.getByText('Take the last answer back'));
+    expect(screen.queryByText('Take the last answer back')).toBeNull();
+  });
+
+  it.each([
+    ['not one case', { oneCase: false }, 'Search each by itself.'],
+    ['nothing shared', { oneCase: false, suspects: [] }, 'Search each by itself.'],
+  ])('says so when it is %s', async (_, more, words) => {
+    answering({ [`POST ${path}`]: { body: view(more) } });
+    show(OneCase, { siteId: 3, members, mayWork: true, hint: words });
+    expect(await screen.findByText(words)).toBeInTheDocument();
+    expect(screen.queryByText('The switch is dead')).toBeNull();
+  });
+});
+
+describe('the way', () => {
+  it('tells in words what is good, what may break, what must, and where to look', () => {
+    show(WayLine, {
+      way: [
+        { title: 'This machine', share: 0, state: 'GOOD', next: false },
+        { title: 'Switch and lead', share: 0.93, state: 'BREAK', next: true },
+        { title: 'The device', share: 0.07, state: 'OPEN', next: false },
+        { title: 'Its partner', share: 0, state: 'UNSEEN', next: false },
+      ],
+    });
+    const says = [...document.querySelectorAll('li')].map((l) => l.textContent?.replace(/\s+/g, ' ').trim());
+    expect(says).toEqual([
+      'This machine good',
+      'Switch and lead breaks look here',
+      'The device 7%',
+      'Its partner not seen',
+    ]);
+  });
+});
+
+describe('what was learned', () => {
+  const mended = [
+    { roundId: 9, title: 'It hangs', endpoint: 'Till 1', at: '2026-11-02T10:00:00Z', by: 'Mara' },
+  ];
+  it('is listed, and taken back with a click', async () => {
+    const sent = answering({ 'DELETE /api/sites/3/mended/9': { status: 204 } });
+    show(Mended, { siteId: 3, endpointId: 1, mended, learns: true });
+    expect(screen.getByText(/Learned from 1 faults/)).toBeInTheDocument();
+    await fireEvent.click(screen.getByRole('button', { name: 'Take back: Till 1, It hangs' }));
+    await waitFor(() => expect(sent.some((s) => s.call.startsWith('DELETE'))).toBe(true));
+  });
+});
