@@ -122,9 +122,23 @@ final class Keys {
         }
         for (var input : step.get("gate").get("inputs")) fill(step, input, known);
         press();
-        PlaywrightAssertions.assertThat(
-                        page.locator("[data-step='" + step.get("key").asString() + "'] [data-knot=TIGHT]"))
-                .isVisible();
+        tied(step.get("key").asString());
+    }
+
+    /** Says what the page said when a step is not done. */
+    private void tied(String key) {
+        try {
+            PlaywrightAssertions.assertThat(page.locator("[data-step='" + key + "'] [data-knot=TIGHT]"))
+                    .isVisible();
+        } catch (AssertionError e) {
+            throw new AssertionError(
+                    key + " is not done, the page says: "
+                            + page.locator("main").innerText() + "\n"
+                            + page.locator("main input").all().stream()
+                                    .map(Locator::inputValue)
+                                    .toList(),
+                    e);
+        }
     }
 
     private void fill(JsonNode step, JsonNode input, Map<String, String> known) {

@@ -121,7 +121,7 @@ final class LineServer {
             socket.getOutputStream().write((station.ask() + "\n").getBytes(StandardCharsets.UTF_8));
             String answer = reader(socket).readLine();
             String expected = station.answer().replace("{serial}", "");
-            if (answer == null) return "REFUSED: " + words[1] + " hangs up";
+            if (answer == null) return "NO ANSWER: " + words[1] + " hangs up";
             return answer.startsWith(expected)
                     ? "REACHED " + answer.substring(expected.length())
                     : "REFUSED: a strange answer from " + words[1];

@@ -123,7 +123,10 @@ public enum Cause {
             p -> p.firewall = Rule.RESET,
             p -> p.firewall = Rule.BAR,
             p -> p.firewallDropsAll = true),
-    ALLOW_LIST(p -> p.callers = Rule.DROP, p -> p.callers = Rule.BAR, p -> p.callers = Rule.RESET),
+    ALLOW_LIST(p -> p.callers = Rule.DROP, p -> p.callers = Rule.BAR, p -> p.callers = Rule.RESET, p -> {
+        p.callers = Rule.DROP;
+        p.hangUpIsRefusal = true;
+    }),
     ASLEEP(p -> p.endpoint.mood = Mood.ASLEEP),
     HUNG(
             p -> p.endpoint.mood = Mood.HUNG,

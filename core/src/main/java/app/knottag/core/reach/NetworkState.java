@@ -193,6 +193,9 @@ public final class NetworkState {
         boolean firewallDropsAll;
         boolean firewallDropsEcho;
         Rule callers = Rule.PASS;
+        /** Whether its partner reports a line that is taken and hung up on as refused, not as unanswered. */
+        boolean hangUpIsRefusal;
+
         boolean clock = true;
         boolean clockByAnHour;
         boolean supply = true;

@@ -223,7 +223,8 @@ final class Sights {
         String port = p.partner.forgets == p.planned ? "silent" : port(p.partner);
         if (port.equals("silent") || port.equals("unreachable")) return "none";
         if (port.equals("refused") || !p.partnerPort || p.callers == Rule.RESET) return "refused";
-        if (p.endpoint.mood == Mood.HUNG || p.callers != Rule.PASS) return "none";
+        if (p.callers != Rule.PASS) return p.hangUpIsRefusal ? "refused" : "none";
+        if (p.endpoint.mood == Mood.HUNG) return "none";
         return p.unit == Unit.SWAPPED ? "other" : p.unit == Unit.VARIANT ? "refused" : "reaches";
     }
 
