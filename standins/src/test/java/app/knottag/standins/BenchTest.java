@@ -137,7 +137,7 @@ class BenchTest {
                 "PARTNER_POINTS_ELSEWHERE | null",
                 "PARTNER_OTHER_PORT       | REFUSED by 10.44.16.51 port 7452",
                 "CROSSED_PAIR             | REACHED XX-0000-0000",
-                "ALLOW_LIST               | REFUSED: 10.44.16.51 hangs up",
+                "ALLOW_LIST               | NO ANSWER: 10.44.16.51 hangs up",
                 "WRONG_VARIANT            | REFUSED: a strange answer from 10.44.16.51",
                 "NO_POWER                 | NO ANSWER from 10.44.16.51",
             })
