@@ -33,9 +33,9 @@ export const { navigate, route } = createRouter({
 export const at = (site: number, station: StationPath, endpoint?: number | 'new' | Sight) =>
   `/sites/${site}/${station}${endpoint ? '/' + endpoint : ''}`;
 
-/** The address of a unit's line in a registry, where what is due of it is settled. */
-export const entryAt = (site: number, registry: number, endpoint: number) =>
-  `${at(site, 'register', 'registries')}?registry=${registry}&unit=${endpoint}`;
+/** The address of a unit's line in a registry, or of the whole registry, where what is due there is settled. */
+export const entryAt = (site: number, registry: number, endpoint: number | null) =>
+  `${at(site, 'register', 'registries')}?registry=${registry}${endpoint ? `&unit=${endpoint}` : ''}`;
 
 /** Goes to a path that was put together by {@link at}. */
 export const go = (path: string) => navigate(path as '/');

@@ -1,12 +1,17 @@
 package app.knottag.e2e;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.methods;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.domain.JavaMethod;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.lang.ArchCondition;
+import com.tngtech.archunit.lang.ConditionEvents;
+import com.tngtech.archunit.lang.SimpleConditionEvent;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Stream;
@@ -14,6 +19,8 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.FieldSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Arrows point one way: server to core, stand-ins to core, and nobody to the server. */
 class ArchitectureTest {
@@ -47,9 +54,62 @@ class ArchitectureTest {
                 .check(ALL);
     }
 
+    @DisplayName("Packages never come back to themselves")
+    @ParameterizedTest
+    @ValueSource(strings = {"app.knottag.core.(*)..", "app.knottag.server.(*).."})
+    void noCycles(String packages) {
+        slices().matching(packages).should().beFreeOfCycles().check(ALL);
+    }
+
+    private static final String SERVER = "app.knottag.server.";
+    private static final List<String> FEATURES = List.of("plan", "register", "onboard", "verify", "kind", "account");
+
+    private static String[] packages(Stream<String> names) {
+        return names.map(n -> SERVER + n + "..").toArray(String[]::new);
+    }
+
+    @DisplayName("A feature imports the record, changes and core, never another feature")
+    @ParameterizedTest
+    @FieldSource("FEATURES")
+    void features(String feature) {
+        noClasses()
+                .that()
+                .resideInAPackage(SERVER + feature + "..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage(
+                        packages(Stream.concat(FEATURES.stream().filter(f -> !f.equals(feature)), Stream.of("demo"))))
+                .check(ALL);
+    }
+
+    @DisplayName("What is on record, and what changes it, knows no feature and no network")
+    @ParameterizedTest
+    @ValueSource(strings = {"record", "change", "web", "db", "log"})
+    void kernel(String name) {
+        noClasses()
+                .that()
+                .resideInAPackage(SERVER + name + "..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage(packages(Stream.concat(FEATURES.stream(), Stream.of("probe", "demo"))))
+                .check(ALL);
+    }
+
+    @DisplayName("Nothing of the network is asked inside a transaction")
     @Test
-    void coreHasNoCycles() {
-        slices().matching("app.knottag.core.(*)..").should().beFreeOfCycles().check(ALL);
+    void noNetworkInATransaction() {
+        methods()
+                .that()
+                .areAnnotatedWith("org.springframework.transaction.annotation.Transactional")
+                .should(new ArchCondition<>("not ask the network") {
+                    @Override
+                    public void check(JavaMethod method, ConditionEvents events) {
+                        method.getCallsFromSelf().stream()
+                                .filter(c -> c.getTargetOwner().isAssignableTo("app.knottag.core.reach.Probes"))
+                                .forEach(c -> events.add(SimpleConditionEvent.violated(method, c.getDescription())));
+                    }
+                })
+                .check(ALL);
     }
 
     @Test

@@ -2,7 +2,7 @@ package app.knottag.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.knottag.server.session.Role;
+import app.knottag.server.account.Role;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;

@@ -3,7 +3,7 @@ package app.knottag.server;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import app.knottag.server.session.Role;
+import app.knottag.server.account.Role;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.List;

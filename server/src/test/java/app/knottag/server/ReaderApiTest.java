@@ -2,7 +2,7 @@ package app.knottag.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.knottag.server.session.Role;
+import app.knottag.server.account.Role;
 import java.io.IOException;
 import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.Type;

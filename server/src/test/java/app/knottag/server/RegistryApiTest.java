@@ -3,8 +3,8 @@ package app.knottag.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.knottag.core.time.DateStyle;
+import app.knottag.server.account.Role;
 import app.knottag.server.register.Registrations;
-import app.knottag.server.session.Role;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;

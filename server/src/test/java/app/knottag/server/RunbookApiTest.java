@@ -11,7 +11,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.reach.Here;
 import app.knottag.core.reach.Probes;
 import app.knottag.core.reach.Whois;
-import app.knottag.server.session.Role;
+import app.knottag.server.account.Role;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
@@ -264,10 +264,29 @@ class RunbookApiTest {
                 .isEqualTo("Here and at the office it holds.");
         office.post("/api/endpoints/" + id + "/witnesses", "{'check':'LINK','outcome':'lit','evidence':'SEEN'}")
                 .expect(403);
+        api.post(
+                        "/api/sites/" + site[0] + "/endpoints",
+                        "{'segmentId':%d,'kind':'label-printer','name':'Printer','partnerName':'Till 1 workstation','partnerAddress':'10.7.0.77'}",
+                        site[1])
+                .expect(201);
+        assertThat(station())
+                .as("its partner has another address by somebody else's form")
+                .isEqualTo("CONFIRM HALF_DRAWN");
+        assertThat(rung(api.get("/api/endpoints/" + id + "/line").json(), "PARTNER")
+                        .get("loosened")
+                        .asString())
+                .isEqualTo("Its partner is another since, or has another address.");
+        when(Running.PROBES.ask(eq(Ipv4Address.parse("10.7.0.77")), eq(7500), eq("TEST 10.7.0.51 7451")))
+                .thenReturn(Optional.of("REACHED OC2-AAAA-0001"));
+        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+        for (String seen : List.of("REAL_JOB done", "DEVICE_TO_PARTNER reaches"))
+            saw(seen.split(" ")[0], seen.split(" ")[1], "SEEN").expect(200);
+        api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").expect(204);
         api.seen(id).patch("/api/endpoints/" + id, "{'place':'Right counter'}").expect(200);
         assertThat(station()).as("moved").isEqualTo("CONFIRM HALF_DRAWN");
         var moved = api.get("/api/endpoints/" + id + "/line").expect(200).json();
-        assertThat(rung(moved, "REAL_JOB").get("loosened").asString()).isEqualTo("It moved since.");
+        assertThat(rung(moved, "REAL_JOB").get("loosened").asString())
+                .isEqualTo("It moved since, from Left counter to Right counter.");
         assertThat(rung(moved, "AFTER_RESTART").get("loosened").asString()).isEmpty();
         api.seen(id).patch("/api/endpoints/" + id, "{'address':'10.7.0.61'}").expect(200);
         assertThat(station()).isEqualTo("ONBOARD HALF_DRAWN");

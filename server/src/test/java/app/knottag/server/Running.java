@@ -19,8 +19,8 @@ import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.Probes;
 import app.knottag.core.reach.Swept;
 import app.knottag.core.reach.Whois;
-import app.knottag.server.session.Invitations;
-import app.knottag.server.session.Role;
+import app.knottag.server.account.Invitations;
+import app.knottag.server.account.Role;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
@@ -56,6 +56,11 @@ final class Running {
         @Primary
         Probes fakedProbes() {
             return PROBES;
+        }
+
+        @Bean
+        CostTest.Questions questions() {
+            return new CostTest.Questions();
         }
     }
 

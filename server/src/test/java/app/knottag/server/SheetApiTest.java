@@ -2,7 +2,7 @@ package app.knottag.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.knottag.server.session.Role;
+import app.knottag.server.account.Role;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;

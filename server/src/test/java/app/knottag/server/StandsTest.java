@@ -7,7 +7,7 @@ import static org.mockito.Mockito.when;
 
 import app.knottag.core.intake.Recognised;
 import app.knottag.core.reach.Probes;
-import app.knottag.server.session.Role;
+import app.knottag.server.account.Role;
 import java.io.IOException;
 import java.net.Socket;
 import java.net.URI;

@@ -8,7 +8,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.reach.Here;
 import app.knottag.core.reach.Swept;
-import app.knottag.server.session.Role;
+import app.knottag.server.account.Role;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Map;

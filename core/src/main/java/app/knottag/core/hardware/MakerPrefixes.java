@@ -17,14 +17,21 @@ public final class MakerPrefixes {
     private final Map<Long, Map<String, Integer>> kindsByPrefix = new HashMap<>();
     private final Map<String, Integer> byKind = new HashMap<>();
 
-    /** A device on record. */
-    public record Known(Mac mac, String kind) {}
+    /**
+     * Devices on record.
+     *
+     * @param mac of one of them
+     * @param count how many of the kind have its prefix, 1 or more
+     */
+    public record Known(Mac mac, String kind, int count) {}
 
     /** Learns from the living endpoints. */
     public MakerPrefixes(Collection<Known> known) {
         for (var k : known) {
-            kindsByPrefix.computeIfAbsent(prefix(k.mac()), p -> new HashMap<>()).merge(k.kind(), 1, Integer::sum);
-            byKind.merge(k.kind(), 1, Integer::sum);
+            kindsByPrefix
+                    .computeIfAbsent(prefix(k.mac()), p -> new HashMap<>())
+                    .merge(k.kind(), k.count(), Integer::sum);
+            byKind.merge(k.kind(), k.count(), Integer::sum);
         }
     }
 

@@ -1,8 +1,14 @@
 package app.knottag.core.reach;
 
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Segment;
+import app.knottag.core.plan.Method;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * What a proof belongs to: a place, an outlet and port, a unit, an address and a configuration. When one of these changes, the
@@ -35,6 +41,23 @@ public record Bond(
         PARTNER,
         SETTINGS,
         RESET
+    }
+
+    /** Returns what is typed in beside the address, as it is compared. */
+    public static String settings(Method method, Segment segment, List<Ipv4Address> resolvers) {
+        return String.join(
+                " ",
+                method.name(),
+                "/" + segment.prefix().prefixLength(),
+                segment.gateway().map(Ipv4Address::toString).orElse("-"),
+                resolvers.toString());
+    }
+
+    /** Returns what is other than it was. What was not known yet is no change of place, outlet or port. */
+    public Set<Change> changed(Bond now) {
+        return changes(now).stream()
+                .map(Said::change)
+                .collect(Collectors.toCollection(() -> EnumSet.noneOf(Change.class)));
     }
 
     /** One change, in words for a person. */

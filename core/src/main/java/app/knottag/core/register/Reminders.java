@@ -4,13 +4,18 @@ import app.knottag.core.register.Registration.State;
 import app.knottag.core.time.SiteClock;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** Makes of registrations what there is to do and when: to register, to restart, to ask, to renew. */
@@ -36,7 +41,9 @@ public final class Reminders {
      *
      * @param key stable from one time to the next, for calendars
      * @param at from when it is to be done
-     * @param registration the registration it is about, or null when there is none yet
+     * @param registration the registration it is about, or null when there is none yet, or several
+     * @param unit the unit it is about, or 0 when they are several
+     * @param name what the unit is called
      */
     public record Reminder(
             String key,
@@ -45,6 +52,7 @@ public final class Reminders {
             long registry,
             @Nullable Long registration,
             long unit,
+            String name,
             String title,
             String detail) {
 
@@ -72,6 +80,7 @@ public final class Reminders {
                     m.registry().id(),
                     null,
                     m.unit().id(),
+                    m.unit().name(),
                     "Register " + m.unit().name() + " in " + m.registry().name(),
                     m.registry().rules().waitsFor().isEmpty()
                             ? ""
@@ -167,7 +176,63 @@ public final class Reminders {
                 s.registry().id(),
                 s.registration().id(),
                 s.unit().id(),
+                s.unit().name(),
                 title,
                 detail));
+    }
+
+    /** Nobody wants to read the same of so many units one by one. */
+    private static final int SINGLE_AT_MOST = 5;
+
+    /** How many of them are named. */
+    private static final int NAMED = 3;
+
+    private record Same(What what, long registry, LocalDate day) {}
+
+    /**
+     * Returns the same list with one line for what is to be done alike, on the same day and in the same registry, of more than
+     * five units.
+     */
+    public static List<Reminder> bundled(List<Reminder> all, Map<Long, Registry> registries, ZoneId zone) {
+        var groups = all.stream()
+                .collect(Collectors.groupingBy(
+                        r -> new Same(
+                                r.what(), r.registry(), r.at().atZone(zone).toLocalDate()),
+                        LinkedHashMap::new,
+                        Collectors.toList()));
+        return groups.entrySet().stream()
+                .flatMap(g -> g.getValue().size() > SINGLE_AT_MOST
+                        ? Stream.of(bundle(
+                                g.getKey(),
+                                g.getValue(),
+                                registries.get(g.getKey().registry())))
+                        : g.getValue().stream())
+                .sorted(Comparator.comparing(Reminder::at))
+                .toList();
+    }
+
+    private static Reminder bundle(Same same, List<Reminder> all, Registry registry) {
+        String place = registry.name(), units = all.size() + " units";
+        String title = switch (same.what()) {
+            case REGISTER_AGAIN -> "Register " + units + " again in " + place;
+            case RESTART -> "Restart " + units + " that " + place + " lets in";
+            case REGISTER -> "Register " + units + " in " + place;
+            case CORRECT -> "Correct " + units + " in " + place;
+            case RENEW -> "Renew " + units + " in " + place;
+            case ASK -> "Ask " + registry.rules().waitsFor() + " about " + units;
+            case LOOK -> "Look whether " + units + " stand in " + place;
+        };
+        String named = all.stream().limit(NAMED).map(Reminder::name).collect(Collectors.joining(", "));
+        var first = all.get(0);
+        return new Reminder(
+                same.what().name().toLowerCase(Locale.ROOT) + "-in-" + same.registry() + "-" + same.day(),
+                same.what(),
+                first.at(),
+                same.registry(),
+                null,
+                0,
+                units,
+                title,
+                named + " and " + (all.size() - NAMED) + " more.");
     }
 }

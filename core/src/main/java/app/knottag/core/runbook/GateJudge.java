@@ -88,7 +88,7 @@ public final class GateJudge {
                     "So a device that was taken by mistake shows now and not at the end.");
         if (plain(plan.serial().get()).endsWith(unit)
                 || plain(plan.mac().get().toString()).endsWith(unit)) return List.of();
-        String whose = plan.around().others().stream()
+        String whose = plan.around().beside().others().get().stream()
                 .filter(o -> plain(o.serial()).endsWith(unit)
                         || o.mac()
                                 .filter(m -> plain(m.toString()).endsWith(unit))

@@ -59,7 +59,7 @@ final class OwnGates {
             case NEW_SEALS ->
                 Seals.fresh(
                         Seals.numbers(text(GateForm.READ)),
-                        around.usedSeals(),
+                        around.beside().usedSeals().get(),
                         text(GateForm.CASE),
                         Optional.ofNullable(around.answers().get(Surroundings.CASE)));
             case SAME -> same();
@@ -137,7 +137,7 @@ final class OwnGates {
     private List<StepFinding> names() {
         String screen = text(GateForm.FIRST), pad = text(GateForm.SECOND);
         if (screen.equalsIgnoreCase(pad)) return List.of();
-        var other = around.others().stream()
+        var other = around.beside().others().get().stream()
                 .filter(o -> o.name().equalsIgnoreCase(pad))
                 .findFirst();
         String here = around.name();

@@ -8,14 +8,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 
 /**
  * What is known around one endpoint, beside its address plan.
  *
  * @param answers answers to its kind's questions, and other facts by their key
- * @param others the other endpoints of the site
  * @param registries names of the registries that hold it and want a restart before it joins
- * @param usedSeals every seal number ever recorded
+ * @param beside what is looked up only when a gate asks for it
  * @param openings what stands open on it
  */
 public record Surroundings(
@@ -28,9 +28,8 @@ public record Surroundings(
         Optional<Ipv4Address> partner,
         Optional<Integer> partnerPort,
         Map<String, String> answers,
-        List<Other> others,
         List<String> registries,
-        Set<String> usedSeals,
+        Beside beside,
         List<OpenState> openings,
         SiteClock clock) {
 
@@ -53,16 +52,13 @@ public record Surroundings(
             Optional.empty(),
             Map.of(),
             List.of(),
-            List.of(),
-            Set.of(),
+            Beside.NOTHING,
             List.of(),
             SiteClock.NONE);
 
     public Surroundings {
         answers = Map.copyOf(answers);
-        others = List.copyOf(others);
         registries = List.copyOf(registries);
-        usedSeals = Set.copyOf(usedSeals);
         openings = List.copyOf(openings);
     }
 
@@ -78,15 +74,14 @@ public record Surroundings(
                 partner,
                 partnerPort,
                 answers,
-                others,
                 holding,
-                usedSeals,
+                beside,
                 open,
                 site);
     }
 
-    /** Returns these with the other endpoints of the site, and every seal number ever recorded. */
-    public Surroundings with(List<Other> endpoints, Set<String> seals) {
+    /** Returns these with what may be looked up beside it. */
+    public Surroundings with(Beside lookedUp) {
         return new Surroundings(
                 method,
                 name,
@@ -97,11 +92,20 @@ public record Surroundings(
                 partner,
                 partnerPort,
                 answers,
-                endpoints,
                 registries,
-                seals,
+                lookedUp,
                 openings,
                 clock);
+    }
+
+    /**
+     * What few gates ask for and much of a site has to be read for, so that it is read only then.
+     *
+     * @param others the other endpoints of the site
+     * @param usedSeals every seal number ever recorded
+     */
+    public record Beside(Supplier<List<Other>> others, Supplier<Set<String>> usedSeals) {
+        public static final Beside NOTHING = new Beside(List::of, Set::of);
     }
 
     /** Another endpoint of the site, as far as one can be taken for the other. */

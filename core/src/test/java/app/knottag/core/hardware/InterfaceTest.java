@@ -126,11 +126,11 @@ class InterfaceTest {
             })
     void judgesTheMaker(String mac, String kind, String said) {
         var known = new MakerPrefixes(List.of(
-                new MakerPrefixes.Known(mac("00:00:5E:00:53:01"), "time-clock"),
-                new MakerPrefixes.Known(mac("00:00:5E:00:53:02"), "time-clock"),
-                new MakerPrefixes.Known(mac("00:00:5E:00:53:03"), "time-clock"),
-                new MakerPrefixes.Known(mac("28:00:5E:00:53:04"), "label-printer"),
-                new MakerPrefixes.Known(mac("28:00:5E:00:53:05"), "label-printer")));
+                new MakerPrefixes.Known(mac("00:00:5E:00:53:01"), "time-clock", 1),
+                new MakerPrefixes.Known(mac("00:00:5E:00:53:02"), "time-clock", 1),
+                new MakerPrefixes.Known(mac("00:00:5E:00:53:03"), "time-clock", 1),
+                new MakerPrefixes.Known(mac("28:00:5E:00:53:04"), "label-printer", 1),
+                new MakerPrefixes.Known(mac("28:00:5E:00:53:05"), "label-printer", 1)));
         assertThat(known.oddFor(mac(mac), kind)).isEqualTo(Optional.ofNullable(said));
     }
 }

@@ -22,12 +22,14 @@ import app.knottag.core.register.RegistryCompare.Wanted;
 import app.knottag.core.register.SwapSheet.Facts;
 import app.knottag.core.time.DateStyle;
 import app.knottag.core.time.SiteClock;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -279,5 +281,40 @@ class ChainTest {
                         "register-1-4 2026-11-25T12:00:00Z Register Fax in Router: ",
                         "correct-6 2026-11-25T12:00:00Z Correct Fax in Fax service: It holds an old MAC and an old serial.",
                         "ask-5 2026-11-28T08:00:00Z Ask the service's desk about Fax: Handed in to Fax service; it takes 3 days.");
+    }
+
+    @DisplayName(
+            "What is alike for more than five units on one day is one line, so that nobody is shown it five thousand times")
+    @ParameterizedTest(name = "{0} units, {1} of them a day later")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "5 | 0 | Register Unit 1 in Router. Register Unit 2 in Router. Register Unit 3 in Router. Register Unit 4 in Router. Register Unit 5 in Router",
+                "6 | 0 | Register 6 units in Router: Unit 1, Unit 2, Unit 3 and 3 more.",
+                "7 | 1 | Register 6 units in Router: Unit 1, Unit 2, Unit 3 and 3 more. Register Unit 7 in Router",
+                "5000 | 0 | Register 5000 units in Router: Unit 1, Unit 2, Unit 3 and 4997 more.",
+            })
+    void manyAlikeAreOne(int units, int later, String said) {
+        var router = registry(1, "Router", Type.RESERVATIONS);
+        var all = IntStream.rangeClosed(1, units)
+                .mapToObj(n -> new Reminders.Reminder(
+                        "register-1-" + n,
+                        Reminders.What.REGISTER,
+                        n > units - later ? NOW.plus(Duration.ofDays(1)) : NOW,
+                        1,
+                        null,
+                        n,
+                        "Unit " + n,
+                        "Register Unit " + n + " in Router",
+                        ""))
+                .toList();
+        var bundled = Reminders.bundled(all, Map.of(1L, router), LifetimeTest.BERLIN);
+        assertThat(String.join(
+                        " ",
+                        bundled.stream()
+                                .map(r -> r.title() + (r.detail().isEmpty() ? "." : ": " + r.detail()))
+                                .toList()))
+                .isEqualTo(said.endsWith(".") ? said : said + ".");
+        assertThat(bundled.stream().map(Reminders.Reminder::key)).doesNotHaveDuplicates();
     }
 }

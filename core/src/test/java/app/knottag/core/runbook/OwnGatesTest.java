@@ -55,11 +55,13 @@ class OwnGatesTest {
                 Optional.empty(),
                 Optional.empty(),
                 answers,
-                List.of(
-                        new Other("Kiosk 3", "Table 3", Optional.of(Mac.parse("00:00:5E:00:53:3D")), "QS-30030"),
-                        new Other("Kiosk 4", "", Optional.empty(), "")),
                 List.of(),
-                Set.of("770012", "770013"),
+                new Surroundings.Beside(
+                        () -> List.of(
+                                new Other(
+                                        "Kiosk 3", "Table 3", Optional.of(Mac.parse("00:00:5E:00:53:3D")), "QS-30030"),
+                                new Other("Kiosk 4", "", Optional.empty(), "")),
+                        () -> Set.of("770012", "770013")),
                 OpenState.of(kind, openings),
                 CLOCK);
         return new EndpointPlan(

@@ -15,7 +15,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -39,9 +38,8 @@ class RecipeTest {
                 partner ? Optional.of(Ipv4Address.parse("10.44.16.12")) : Optional.empty(),
                 Optional.empty(),
                 answers,
-                List.of(),
                 List.of(registries),
-                Set.of(),
+                Surroundings.Beside.NOTHING,
                 List.of(),
                 SiteClock.NONE);
     }

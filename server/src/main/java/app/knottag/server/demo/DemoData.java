@@ -4,25 +4,29 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
+import app.knottag.core.hardware.Gear;
 import app.knottag.core.hardware.Mac;
+import app.knottag.core.hardware.Outlet;
+import app.knottag.core.plan.Sighting.Source;
 import app.knottag.core.series.Series;
 import app.knottag.core.time.DateStyle;
-import app.knottag.server.hardware.WiringStore;
-import app.knottag.server.hardware.WiringStore.GearRow;
-import app.knottag.server.hardware.WiringStore.OutletRow;
-import app.knottag.server.hardware.WiringStore.PlaceRow;
-import app.knottag.server.hardware.WiringStore.PortRow;
-import app.knottag.server.intake.SightingStore;
-import app.knottag.server.intake.SightingStore.SightingRow;
-import app.knottag.server.plan.EndpointRequest;
-import app.knottag.server.plan.Endpoints;
+import app.knottag.server.account.DemoPeople;
+import app.knottag.server.account.Invitations;
+import app.knottag.server.change.EndpointRequest;
+import app.knottag.server.change.EndpointWork;
+import app.knottag.server.change.Hand;
+import app.knottag.server.plan.Sheet;
+import app.knottag.server.plan.Sheet.SiteChangeRequest;
 import app.knottag.server.probe.StandIns;
-import app.knottag.server.session.DemoPeople;
-import app.knottag.server.session.Invitations;
-import app.knottag.server.site.Sheet;
-import app.knottag.server.site.Sheet.SiteChangeRequest;
-import app.knottag.server.site.SiteStore.SeriesRow;
-import app.knottag.server.site.Sites;
+import app.knottag.server.record.SightingStore;
+import app.knottag.server.record.SightingStore.SightingRow;
+import app.knottag.server.record.SiteStore.SeriesRow;
+import app.knottag.server.record.Sites;
+import app.knottag.server.record.WiringStore;
+import app.knottag.server.record.WiringStore.GearRow;
+import app.knottag.server.record.WiringStore.OutletRow;
+import app.knottag.server.record.WiringStore.PlaceRow;
+import app.knottag.server.record.WiringStore.PortRow;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.HashMap;
@@ -52,7 +56,7 @@ class DemoData implements ApplicationRunner {
     private final DemoPeople people;
     private final Invitations invitations;
     private final Sites sites;
-    private final Endpoints endpoints;
+    private final EndpointWork work;
     private final DemoHands hands;
     private final DemoSites others;
     private final StandIns standIns;
@@ -68,7 +72,7 @@ class DemoData implements ApplicationRunner {
             DemoPeople people,
             Invitations invitations,
             Sites sites,
-            Endpoints endpoints,
+            EndpointWork work,
             DemoHands hands,
             DemoSites others,
             StandIns standIns,
@@ -81,7 +85,7 @@ class DemoData implements ApplicationRunner {
         this.people = people;
         this.invitations = invitations;
         this.sites = sites;
-        this.endpoints = endpoints;
+        this.work = work;
         this.hands = hands;
         this.others = others;
         this.standIns = standIns;
@@ -155,7 +159,7 @@ class DemoData implements ApplicationRunner {
                 "Shop switch 18",
                 null,
                 0);
-        endpoints.add(
+        work.add(
                 site,
                 EndpointRequest.of(
                                 segment, "label-printer", "Yard label printer", a(140), "It had that address already")
@@ -191,23 +195,29 @@ class DemoData implements ApplicationRunner {
             sheet.place(hand(site), new PlaceRow(0, site, place, 0));
         sheet.gear(
                 hand(site),
-                new GearRow(0, site, "Router", "ROUTER", null),
+                new GearRow(0, site, "Router", Gear.Type.ROUTER, null),
                 "Back office",
-                ports(5, n -> n == 5 ? "WAN" : "LAN", shop, Set.of(), office));
+                ports(5, n -> n == 5 ? Gear.Role.WAN : Gear.Role.LAN, shop, Set.of(), office));
         sheet.gear(
                 hand(site),
-                new GearRow(0, site, "Shop switch", "SWITCH", null),
+                new GearRow(0, site, "Shop switch", Gear.Type.SWITCH, null),
                 "Back office",
-                ports(24, n -> n == 1 ? "UPLINK" : n == 24 ? "OFF" : "LAN", shop, Set.of(20, 21, 22, 23), office));
-        sheet.series(hand(site), new SeriesRow(0, site, shop, "PIN pad", "HOST", 70, 7600, 15, 3, null, null));
+                ports(
+                        24,
+                        n -> n == 1 ? Gear.Role.UPLINK : n == 24 ? Gear.Role.OFF : Gear.Role.LAN,
+                        shop,
+                        Set.of(20, 21, 22, 23),
+                        office));
+        sheet.series(
+                hand(site), new SeriesRow(0, site, shop, "PIN pad", Series.Counts.HOST, 70, 7600, 15, 3, null, null));
         var numbers = wires.ports(site).stream()
                 .filter(p -> p.gear().equals("Shop switch"))
                 .collect(Collectors.toMap(PortRow::number, PortRow::id));
         Map.of("F-01", 3, "F-03", 4, "P-02", 9, "S-01", 15, "N-01", 18, "F-07", 11)
                 .forEach((outlet, port) -> sheet.outlet(
-                        hand(site), new OutletRow(0, site, outlet, null, "", "PATCHED", numbers.get(port))));
-        sheet.outlet(hand(site), new OutletRow(0, site, "G-02", null, "Goods-in desk", "DEAD", null));
-        endpoints.add(
+                        hand(site), new OutletRow(0, site, outlet, null, "", Outlet.State.PATCHED, numbers.get(port))));
+        sheet.outlet(hand(site), new OutletRow(0, site, "G-02", null, "Goods-in desk", Outlet.State.DEAD, null));
+        work.add(
                 site,
                 EndpointRequest.of(office, "copier", "Office copier", "10.44.17.40", "")
                         .done(),
@@ -217,7 +227,7 @@ class DemoData implements ApplicationRunner {
 
     private void client(long site) {
         long wan = wires.ports(site).stream()
-                .filter(p -> p.role().equals("WAN"))
+                .filter(p -> p.role() == Gear.Role.WAN)
                 .findFirst()
                 .orElseThrow()
                 .id();
@@ -233,12 +243,12 @@ class DemoData implements ApplicationRunner {
                         wan));
     }
 
-    private Sheet.Hand hand(long site) {
-        return new Sheet.Hand(site, sites.site(site).version(), LEAD);
+    private Hand hand(long site) {
+        return new Hand(site, sites.site(site).version(), LEAD);
     }
 
     private static List<PortRow> ports(
-            int count, IntFunction<String> role, long shop, Set<Integer> officePorts, long office) {
+            int count, IntFunction<Gear.Role> role, long shop, Set<Integer> officePorts, long office) {
         return IntStream.rangeClosed(1, count)
                 .mapToObj(n -> new PortRow(
                         0, 0, "", n, role.apply(n), officePorts.contains(n) ? office : shop, n >= 2 && n <= 12))
@@ -255,11 +265,11 @@ class DemoData implements ApplicationRunner {
                         new SightingRow(
                                 Ipv4Address.parse(address),
                                 Mac.parse((String) label.get("mac")),
-                                "NEIGHBOURS",
+                                Source.NEIGHBOURS,
                                 at,
                                 null),
                         LEAD);
-        sightings.looked(site, "NEIGHBOURS", at);
+        sightings.looked(site, Source.NEIGHBOURS, at);
     }
 
     private static Ipv4Address a(int host) {
@@ -297,7 +307,7 @@ class DemoData implements ApplicationRunner {
             int partnerHost) {
         String mac = label == null ? null : (String) labels.get(label).get("mac"),
                 serial = label == null ? null : (String) labels.get(label).get("serial");
-        return endpoints.add(
+        return work.add(
                 site,
                 EndpointRequest.of(segment, kind, name, a(host), "")
                         .numbered(number, null, null)

@@ -4,20 +4,21 @@ import app.knottag.core.plan.Method;
 import app.knottag.core.register.Registration;
 import app.knottag.core.register.Registry;
 import app.knottag.core.register.RegistryEntry;
-import app.knottag.server.plan.EndpointRequest;
-import app.knottag.server.plan.EndpointStore;
-import app.knottag.server.plan.Endpoints;
+import app.knottag.server.change.Consequences;
+import app.knottag.server.change.EndpointRequest;
+import app.knottag.server.change.EndpointWork;
+import app.knottag.server.change.Hand;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.Endpoints;
+import app.knottag.server.record.RegistrationStore;
+import app.knottag.server.record.RegistrationStore.RegistrationRow;
+import app.knottag.server.record.RegistryBook;
+import app.knottag.server.record.Sites;
 import app.knottag.server.register.Orders;
-import app.knottag.server.register.RegistrationStore;
-import app.knottag.server.register.RegistrationStore.RegistrationRow;
-import app.knottag.server.register.RegistryBook;
 import app.knottag.server.register.RegistryForms;
 import app.knottag.server.register.RegistryForms.RegistryRequest;
 import app.knottag.server.register.Swaps;
 import app.knottag.server.register.Swaps.SwapRequest;
-import app.knottag.server.runbook.Runbooks;
-import app.knottag.server.site.Sheet.Hand;
-import app.knottag.server.site.Sites;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -33,31 +34,34 @@ import org.springframework.stereotype.Component;
 class DemoRegister {
 
     private final Endpoints endpoints;
+    private final EndpointWork work;
     private final Sites sites;
     private final RegistryForms forms;
     private final RegistrationStore store;
     private final RegistryBook book;
-    private final Runbooks runbooks;
+    private final Consequences consequences;
     private final Swaps swaps;
     private final Orders orders;
     private final Clock clock;
 
     DemoRegister(
             Endpoints endpoints,
+            EndpointWork work,
             Sites sites,
             RegistryForms forms,
             RegistrationStore store,
             RegistryBook book,
-            Runbooks runbooks,
+            Consequences consequences,
             Swaps swaps,
             Orders orders,
             Clock clock) {
         this.endpoints = endpoints;
+        this.work = work;
         this.sites = sites;
         this.forms = forms;
         this.store = store;
         this.book = book;
-        this.runbooks = runbooks;
+        this.consequences = consequences;
         this.swaps = swaps;
         this.orders = orders;
         this.clock = clock;
@@ -84,7 +88,7 @@ class DemoRegister {
         entered(portal, storage, 40, "Joris Teel");
         entered(portal, tablet, 366, "Ada Lind");
         asked(service, fax, 5);
-        for (long id : List.of(scanner, storage, fax, tablet)) runbooks.stand(id);
+        for (long id : List.of(scanner, storage, fax, tablet)) consequences.stand(id);
         orders.visit(
                 site,
                 LocalDate.ofInstant(clock.instant(), ZoneId.of(sites.site(site).zone()))
@@ -103,7 +107,7 @@ class DemoRegister {
 
     private long unit(
             long site, long office, String kind, String name, int host, String mac, String serial, String by) {
-        return endpoints.add(
+        return work.add(
                 site,
                 EndpointRequest.of(office, kind, name, "10.44.17." + host, "")
                         .labelled(mac, serial)

@@ -4,18 +4,20 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
+import app.knottag.core.kind.Protocol;
 import app.knottag.core.plan.Method;
 import app.knottag.core.runbook.Surroundings;
 import app.knottag.core.series.Series;
 import app.knottag.core.time.DateStyle;
-import app.knottag.server.plan.EndpointRequest;
-import app.knottag.server.plan.Endpoints;
-import app.knottag.server.runbook.Nights;
-import app.knottag.server.runbook.Nights.BusyTime;
-import app.knottag.server.site.Sheet;
-import app.knottag.server.site.Sheet.Hand;
-import app.knottag.server.site.SiteStore.ServiceRow;
-import app.knottag.server.site.Sites;
+import app.knottag.server.change.EndpointRequest;
+import app.knottag.server.change.EndpointWork;
+import app.knottag.server.change.Hand;
+import app.knottag.server.onboard.Nights;
+import app.knottag.server.onboard.Nights.BusyTime;
+import app.knottag.server.plan.Sheet;
+import app.knottag.server.record.Endpoints;
+import app.knottag.server.record.SiteStore.ServiceRow;
+import app.knottag.server.record.Sites;
 import java.time.LocalTime;
 import java.util.HashMap;
 import java.util.List;
@@ -60,14 +62,16 @@ class DemoSites {
     private final Sites sites;
     private final Sheet sheet;
     private final Endpoints endpoints;
+    private final EndpointWork work;
     private final DemoHands hands;
     private final Nights nights;
 
-    DemoSites(Sites sites, Sheet sheet, Endpoints endpoints, DemoHands hands, Nights nights) {
+    DemoSites(Sites sites, Sheet sheet, Endpoints endpoints, EndpointWork work, DemoHands hands, Nights nights) {
         this.nights = nights;
         this.sheet = sheet;
         this.sites = sites;
         this.endpoints = endpoints;
+        this.work = work;
         this.hands = hands;
     }
 
@@ -128,8 +132,8 @@ class DemoSites {
     /** What a site calls: a mail relay and a time server. */
     void services(long site, String router, String relay) {
         for (var row : List.of(
-                new ServiceRow(0, site, "Mail relay", "SMTP", relay, 587, "copier"),
-                new ServiceRow(0, site, "Time server", "NTP", router, 123, "")))
+                new ServiceRow(0, site, "Mail relay", Protocol.SMTP, relay, 587, "copier"),
+                new ServiceRow(0, site, "Time server", Protocol.NTP, router, 123, "")))
             sheet.service(new Hand(site, sites.site(site).version(), DemoData.LEAD), row);
     }
 
@@ -166,7 +170,7 @@ class DemoSites {
                 kind.equals("door-reader") ? "Access computer" : kind.equals("time-clock") ? "Hours computer" : null;
         String partnerAddress =
                 partner == null ? null : net + (net.endsWith("32.") && kind.equals("door-reader") ? 13 : 12);
-        return endpoints.add(
+        return work.add(
                 site,
                 EndpointRequest.of(segment, kind, (String) label.get("name"), net + f[2].strip(), "")
                         .numbered(kind.equals("till-pin-pad") ? 1 : null, null, Integer.parseInt(f[5].strip()))

@@ -1,5 +1,6 @@
 package app.knottag.server.plan;
 
+import app.knottag.server.change.Conflicts;
 import app.knottag.server.plan.Batches.BatchRequest;
 import app.knottag.server.plan.Batches.BatchView;
 import app.knottag.server.web.Idempotency;

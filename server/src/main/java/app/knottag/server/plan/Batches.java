@@ -9,8 +9,13 @@ import app.knottag.core.plan.Occupied;
 import app.knottag.core.plan.Placement;
 import app.knottag.core.plan.Placement.Request;
 import app.knottag.core.series.Series.Counts;
-import app.knottag.server.site.SiteStore.PartnerRow;
-import app.knottag.server.site.Sites;
+import app.knottag.server.change.EndpointRequest;
+import app.knottag.server.change.EndpointWork;
+import app.knottag.server.change.Numbering;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.SitePlans;
+import app.knottag.server.record.SiteStore.PartnerRow;
+import app.knottag.server.record.Sites;
 import app.knottag.server.web.Problem;
 import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
@@ -55,7 +60,8 @@ class Batches {
     /** What would be made, or was. */
     record BatchView(boolean preview, List<BatchRow> rows, String clash, List<String> leastChanges) {}
 
-    private final Endpoints endpoints;
+    private final Numbering numbering;
+    private final EndpointWork work;
     private final EndpointStore store;
     private final Proposals proposals;
     private final SitePlans plans;
@@ -64,14 +70,16 @@ class Batches {
     private final Clock clock;
 
     Batches(
-            Endpoints endpoints,
+            Numbering numbering,
+            EndpointWork work,
             EndpointStore store,
             Proposals proposals,
             SitePlans plans,
             Sites sites,
             Kinds kinds,
             Clock clock) {
-        this.endpoints = endpoints;
+        this.numbering = numbering;
+        this.work = work;
         this.store = store;
         this.proposals = proposals;
         this.plans = plans;
@@ -107,7 +115,7 @@ class Batches {
         var kind = kinds.find(wanted.kind())
                 .orElseThrow(() -> Problem.field("kind", "no-such-kind", "There is no kind “" + wanted.kind() + "”."));
         var segment = sites.segmentOf(siteId, wanted.segmentId());
-        var series = endpoints
+        var series = numbering
                 .seriesOf(siteId, kind, wanted.seriesId())
                 .filter(s -> s.segmentId() == null || s.segmentId().equals(wanted.segmentId()));
         var members = new ArrayList<Optional<Integer>>();
@@ -140,7 +148,7 @@ class Batches {
         for (int i = 0; i < members.size(); i++) {
             var n = members.get(i);
             String name = n.isPresent() ? proposals.name(siteId, kind, series, n.get()) : names.get(i);
-            var own = series.filter(s -> s.counts().equals(Counts.HOST.name()))
+            var own = series.filter(s -> s.counts() == Counts.HOST)
                     .flatMap(s -> Sites.plain(s).address(segment.prefix(), n.get()));
             requests.add(new Request(name, own, List.of()));
         }
@@ -158,7 +166,7 @@ class Batches {
                                         given.request().name(),
                                         a,
                                         a.number() - segment.prefix().network().number(),
-                                        endpoints.servicePort(kind, n == null ? Optional.empty() : series, n),
+                                        numbering.servicePort(kind, n == null ? Optional.empty() : series, n),
                                         proposals
                                                 .partner(siteId, series, n)
                                                 .map(p -> p.name())
@@ -200,11 +208,11 @@ class Batches {
         if (view.rows().isEmpty()) throw Problem.field("numbers", "no-room", view.clash());
         var kind = kinds.get(wanted.kind());
         var segment = sites.segment(wanted.segmentId());
-        var method = Method.advise(kind.reached(), segment.canReserve(), Method.valueOf(segment.method()))
+        var method = Method.advise(kind.reached(), segment.canReserve(), segment.method())
                 .method();
         for (var row : view.rows()) {
-            var partner = proposals.partner(siteId, endpoints.seriesOf(siteId, kind, wanted.seriesId()), row.number());
-            endpoints.add(
+            var partner = proposals.partner(siteId, numbering.seriesOf(siteId, kind, wanted.seriesId()), row.number());
+            work.add(
                     siteId,
                     EndpointRequest.of(wanted.segmentId(), kind.id(), row.name(), row.address(), row.reason())
                             .numbered(row.number(), wanted.seriesId(), row.servicePort())

@@ -3,13 +3,18 @@ package app.knottag.server.plan;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.knot.Knot;
-import app.knottag.core.plan.Method;
 import app.knottag.core.plan.Planner;
 import app.knottag.core.runbook.Standing;
 import app.knottag.core.runbook.Standing.Station;
-import app.knottag.server.runbook.Runbooks;
-import app.knottag.server.site.SiteStore;
-import app.knottag.server.site.Sites;
+import app.knottag.server.change.ChangeRequest;
+import app.knottag.server.change.Conflicts;
+import app.knottag.server.change.EndpointRequest;
+import app.knottag.server.change.EndpointWork;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.Endpoints;
+import app.knottag.server.record.Runbooks;
+import app.knottag.server.record.SiteStore;
+import app.knottag.server.record.Sites;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Idempotency;
 import jakarta.validation.Valid;
@@ -47,6 +52,7 @@ class EndpointController {
     record StationView(Station station, long waiting, Knot knot, boolean next) {}
 
     private final Endpoints endpoints;
+    private final EndpointWork work;
     private final EndpointStore store;
     private final SiteStore siteStore;
     private final Sites sites;
@@ -57,6 +63,7 @@ class EndpointController {
 
     EndpointController(
             Endpoints endpoints,
+            EndpointWork work,
             EndpointStore store,
             SiteStore siteStore,
             Sites sites,
@@ -65,6 +72,7 @@ class EndpointController {
             Conflicts conflicts,
             Idempotency idempotency) {
         this.endpoints = endpoints;
+        this.work = work;
         this.store = store;
         this.siteStore = siteStore;
         this.sites = sites;
@@ -76,7 +84,7 @@ class EndpointController {
 
     @GetMapping("/api/sites/{siteId}/stations")
     List<StationView> stations(@PathVariable long siteId) {
-        var rows = store.waiting(siteId).stream().collect(Collectors.toMap(w -> Station.valueOf(w.station()), w -> w));
+        var rows = store.waiting(siteId).stream().collect(Collectors.toMap(w -> w.station(), w -> w));
         var waiting = new HashMap<Station, Long>();
         rows.forEach((station, row) -> waiting.put(station, row.waiting()));
         var next = Standing.next(waiting);
@@ -125,7 +133,7 @@ class EndpointController {
                         key,
                         Proposals.fingerprint(siteId, b),
                         Created.class,
-                        () -> new Created(endpoints.add(siteId, b, by.getName()))));
+                        () -> new Created(work.add(siteId, b, by.getName()))));
     }
 
     @GetMapping("/api/endpoints/{id}")
@@ -143,7 +151,7 @@ class EndpointController {
         var was = endpoints.get(id);
         int expected = Etags.required(ifMatch);
         return conflicts.guard(was.siteId(), was.segmentId(), () -> {
-            endpoints.change(id, expected, b, by.getName());
+            work.change(id, expected, b, by.getName());
             return one(id);
         });
     }
@@ -155,7 +163,7 @@ class EndpointController {
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @Valid @RequestBody RetirementRequest body,
             Principal by) {
-        endpoints.retire(id, Etags.required(ifMatch), body.reason(), by.getName());
+        work.retire(id, Etags.required(ifMatch), body.reason(), by.getName());
     }
 
     @PutMapping("/api/endpoints/{id}/away")
@@ -164,7 +172,7 @@ class EndpointController {
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @Valid @RequestBody AwayRequest body,
             Principal by) {
-        endpoints.away(id, Etags.required(ifMatch), body.away(), body.why(), by.getName());
+        work.away(id, Etags.required(ifMatch), body.away(), body.why(), by.getName());
         return one(id);
     }
 
@@ -193,8 +201,8 @@ class EndpointController {
                 e.number(),
                 e.address(),
                 ground.prefix().mask(),
-                Method.valueOf(e.method()),
-                Method.valueOf(e.method()).words(),
+                e.method(),
+                e.method().words(),
                 e.hostName(),
                 e.mac(),
                 e.serial(),
@@ -209,8 +217,8 @@ class EndpointController {
                 e.outlet(),
                 e.switchPort(),
                 e.tagCode(),
-                Station.valueOf(e.station()),
-                Knot.valueOf(e.knot()),
+                e.station(),
+                e.knot(),
                 standing(e),
                 slips,
                 e.confirmedAt(),
@@ -222,18 +230,18 @@ class EndpointController {
     private String standing(EndpointStore.Row e) {
         if (e.retiredAt() != null) return "Retired";
         var runbook = runbooks.runbook(e);
-        return switch (Station.valueOf(e.station())) {
+        return switch (e.station()) {
             case PLAN -> "Needs an address";
             case REGISTER ->
                 e.mac() == null || e.serial().isEmpty()
                         ? "Needs MAC and serial from the label"
-                        : switch (Knot.valueOf(e.knot())) {
+                        : switch (e.knot()) {
                             case FRAYED -> "A registration has run out";
                             case HALF_DRAWN -> "Handed in, not seen there yet";
                             default -> "Waits to be registered";
                         };
             case ONBOARD -> runbook.current().map(s -> "Next: " + s.title()).orElse("Being set up");
-            case CONFIRM -> Knot.valueOf(e.knot()) == Knot.FRAYED ? "A check failed" : "Set up, not yet proved";
+            case CONFIRM -> e.knot() == Knot.FRAYED ? "A check failed" : "Set up, not yet proved";
             case DONE -> "Proved and signed off by " + e.confirmedBy();
         };
     }

@@ -12,7 +12,7 @@ import app.knottag.core.address.TrustedRange;
 import app.knottag.core.hardware.Gear.Role;
 import app.knottag.core.hardware.Wiring;
 import app.knottag.core.kind.Kinds;
-import app.knottag.core.kind.Protocol;
+import app.knottag.core.knot.Knot;
 import app.knottag.core.plan.Conflict;
 import app.knottag.core.plan.FirewallRules;
 import app.knottag.core.plan.FirewallRules.Rule;
@@ -22,11 +22,13 @@ import app.knottag.core.plan.Growth;
 import app.knottag.core.plan.LeaseCompare;
 import app.knottag.core.plan.Placement;
 import app.knottag.core.plan.SiteCheck;
-import app.knottag.server.hardware.Wires;
 import app.knottag.server.plan.Proposals.ProposalView;
 import app.knottag.server.plan.Proposals.Question;
-import app.knottag.server.site.SiteStore;
-import app.knottag.server.site.Sites;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.SitePlans;
+import app.knottag.server.record.SiteStore;
+import app.knottag.server.record.Sites;
+import app.knottag.server.record.Wires;
 import app.knottag.server.web.Problem;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
@@ -52,7 +54,7 @@ import org.springframework.web.bind.annotation.RestController;
 class PlanController {
 
     /** A tag on the tape; a partner has id 0. */
-    record TapeMark(long id, long host, String label, String knot, boolean conflict) {}
+    record TapeMark(long id, long host, String label, Knot knot, boolean conflict) {}
 
     record FreeStretch(long fromHost, long toHost, long count) {}
 
@@ -135,7 +137,7 @@ class PlanController {
             else elsewhere.add(new Elsewhere(m.id(), m.name(), m.address()));
         for (var p : plan.partners())
             if (segment.prefix().contains(p.address()))
-                marks.add(new TapeMark(0, p.address().number() - network, p.name(), "TIGHT", false));
+                marks.add(new TapeMark(0, p.address().number() - network, p.name(), Knot.TIGHT, false));
         var free = new Placement(sites.plain(segment), plan.occupied(clock.instant()))
                 .freeStretches().stream().map(r -> stretch(r, network)).toList();
         return new TapeView(marks, free, elsewhere, segment.nextPrefix());
@@ -206,7 +208,7 @@ class PlanController {
                 })
                 .toList();
         var services = siteStore.services(siteId).stream()
-                .map(s -> new FirewallRules.Listed(s.name(), Protocol.valueOf(s.protocol()), s.host(), s.port()))
+                .map(s -> new FirewallRules.Listed(s.name(), s.protocol(), s.host(), s.port()))
                 .toList();
         return FirewallRules.of(talkers, services);
     }

@@ -13,12 +13,15 @@ import app.knottag.core.plan.Proposal;
 import app.knottag.core.plan.Proposal.Choice;
 import app.knottag.core.series.Series;
 import app.knottag.core.series.Series.Counts;
-import app.knottag.server.hardware.Wires;
-import app.knottag.server.site.SiteStore;
-import app.knottag.server.site.SiteStore.PartnerRow;
-import app.knottag.server.site.SiteStore.SegmentRow;
-import app.knottag.server.site.SiteStore.SeriesRow;
-import app.knottag.server.site.Sites;
+import app.knottag.server.change.Numbering;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.SitePlans;
+import app.knottag.server.record.SiteStore;
+import app.knottag.server.record.SiteStore.PartnerRow;
+import app.knottag.server.record.SiteStore.SegmentRow;
+import app.knottag.server.record.SiteStore.SeriesRow;
+import app.knottag.server.record.Sites;
+import app.knottag.server.record.Wires;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.util.ArrayList;
@@ -59,7 +62,7 @@ class Proposals {
     /** What is asked: the kind, and where she already has an opinion; null where she has none. */
     record Question(String kind, long segmentId, Long seriesId, Integer number, Ipv4Address at, String place) {}
 
-    private final Endpoints endpoints;
+    private final Numbering numbering;
     private final EndpointStore store;
     private final SiteStore siteStore;
     private final Sites sites;
@@ -69,7 +72,7 @@ class Proposals {
     private final Clock clock;
 
     Proposals(
-            Endpoints endpoints,
+            Numbering numbering,
             EndpointStore store,
             SiteStore siteStore,
             Sites sites,
@@ -77,7 +80,7 @@ class Proposals {
             Wires wires,
             Kinds kinds,
             Clock clock) {
-        this.endpoints = endpoints;
+        this.numbering = numbering;
         this.store = store;
         this.siteStore = siteStore;
         this.sites = sites;
@@ -93,7 +96,7 @@ class Proposals {
         var segment = sites.segmentOf(siteId, q.segmentId());
         var planner = new Planner(sites.plain(segment), plans.occupied(siteId, clock.instant()));
         var at = q.at() != null && planner.isFree(q.at()) ? q.at() : null;
-        var series = endpoints
+        var series = numbering
                 .seriesOf(siteId, kind, q.seriesId())
                 .filter(s -> s.segmentId() == null || s.segmentId() == q.segmentId())
                 .filter(s ->
@@ -103,7 +106,7 @@ class Proposals {
                 .orElse(null);
         if (number != null && (number < 1 || number > 9999))
             throw Problem.field("number", "out-of-range", "A number runs from 1 to 9999.");
-        var advice = Method.advise(kind.reached(), segment.canReserve(), Method.valueOf(segment.method()));
+        var advice = Method.advise(kind.reached(), segment.canReserve(), segment.method());
         var partner = partner(siteId, series, number);
         var reasons = new ArrayList<String>();
         var hosts = hosts(series, segment);
@@ -119,17 +122,17 @@ class Proposals {
                 number,
                 series.map(SeriesRow::id).orElse(null),
                 name(siteId, kind, series, number),
-                endpoints.hostName(siteId, kind, series, number, q.place() == null ? "" : q.place()),
+                numbering.hostName(siteId, kind, series, number, q.place() == null ? "" : q.place()),
                 choice.map(Choice::address).orElse(null),
                 choice.map(c -> c.address().number()
                                 - segment.prefix().network().number())
                         .orElse(null),
                 segment.prefix().mask(),
                 advice.method(),
-                endpoints.servicePort(kind, series, number),
+                numbering.servicePort(kind, series, number),
                 partner.map(PartnerRow::name).orElse(""),
                 partner.map(PartnerRow::address).orElse(null),
-                partner.flatMap(p -> endpoints.partnerPort(series, number)).orElse(null),
+                partner.flatMap(p -> numbering.partnerPort(series, number)).orElse(null),
                 series.flatMap(s -> gearPort(siteId, s, number)).orElse(""),
                 refusal.isPresent() ? List.of() : List.copyOf(reasons),
                 choice.map(c -> planner.alternatives(c.address())).orElse(List.of()),
@@ -159,7 +162,7 @@ class Proposals {
 
     /** The run of hosts as far as it reaches beside the others, so that the room said is that of the tape. */
     private Optional<Series> hosts(Optional<SeriesRow> series, SegmentRow segment) {
-        return series.filter(s -> s.counts().equals(Counts.HOST.name())).map(s -> {
+        return series.filter(s -> s.counts() == Counts.HOST).map(s -> {
             var plain = Sites.plain(s);
             int room = Sites.room(s, sites.plain(segment), siteStore.series(s.siteId()));
             return new Series(plain.name(), plain.counts(), plain.base(), plain.portBase(), room);
@@ -204,7 +207,7 @@ class Proposals {
 
     /** The number that an address chosen on the tape stands for, when it is in the run and not given yet. */
     private Integer numberAt(SeriesRow series, SegmentRow segment, Ipv4Address at) {
-        if (at == null || !series.counts().equals(Counts.HOST.name())) return null;
+        if (at == null || series.counts() != Counts.HOST) return null;
         var number = Sites.plain(series)
                 .numberOf(at.number() - segment.prefix().network().number());
         boolean given = number.isPresent() && store.numbers(series.id()).contains(number.getAsInt());
@@ -258,10 +261,10 @@ class Proposals {
 
     /** The port of gear that goes with the number, when a run of gear ports is the series or counts along with it. */
     private Optional<String> gearPort(long siteId, SeriesRow series, Integer number) {
-        var run = series.counts().equals(Counts.GEAR_PORT.name())
+        var run = series.counts() == Counts.GEAR_PORT
                 ? Optional.of(series)
-                : endpoints.following(series).stream()
-                        .filter(s -> s.counts().equals(Counts.GEAR_PORT.name()))
+                : numbering.following(series).stream()
+                        .filter(s -> s.counts() == Counts.GEAR_PORT)
                         .findFirst();
         return run.flatMap(r -> wires.gear(siteId).stream()
                 .filter(g -> Objects.equals(r.gearId(), g.id()))

@@ -1,9 +1,10 @@
 package app.knottag.server.plan;
 
+import app.knottag.server.change.Conflicts;
 import app.knottag.server.plan.Renumberings.RenumberPlan;
 import app.knottag.server.plan.Renumberings.RenumberRequest;
 import app.knottag.server.plan.Renumberings.RenumberView;
-import app.knottag.server.site.Sites;
+import app.knottag.server.record.Sites;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Idempotency;
 import jakarta.validation.Valid;

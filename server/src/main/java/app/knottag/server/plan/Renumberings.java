@@ -8,14 +8,17 @@ import app.knottag.core.plan.RenumberSteps;
 import app.knottag.core.plan.RenumberSteps.Kind;
 import app.knottag.core.plan.RenumberSteps.Step;
 import app.knottag.core.plan.Renumbering;
+import app.knottag.server.change.EndpointWork;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
-import app.knottag.server.site.SegmentForm;
-import app.knottag.server.site.SegmentForm.PoolRequest;
-import app.knottag.server.site.SegmentForm.SegmentRequest;
-import app.knottag.server.site.SiteStore;
-import app.knottag.server.site.SiteStore.SegmentRow;
-import app.knottag.server.site.Sites;
+import app.knottag.server.plan.SegmentForm.PoolRequest;
+import app.knottag.server.plan.SegmentForm.SegmentRequest;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.Endpoints;
+import app.knottag.server.record.SitePlans;
+import app.knottag.server.record.SiteStore;
+import app.knottag.server.record.SiteStore.SegmentRow;
+import app.knottag.server.record.Sites;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
 import jakarta.validation.constraints.NotNull;
@@ -66,11 +69,12 @@ class Renumberings {
             int version) {}
 
     private final RenumberStore store;
-    private final app.knottag.server.site.Ground allowed;
+    private final app.knottag.server.record.Ground allowed;
     private final SiteStore siteStore;
     private final Sites sites;
     private final SitePlans plans;
     private final Endpoints endpoints;
+    private final EndpointWork work;
     private final EndpointStore endpointStore;
     private final Log log;
     private final Clock clock;
@@ -78,11 +82,12 @@ class Renumberings {
 
     Renumberings(
             RenumberStore store,
-            app.knottag.server.site.Ground allowed,
+            app.knottag.server.record.Ground allowed,
             SiteStore siteStore,
             Sites sites,
             SitePlans plans,
             Endpoints endpoints,
+            EndpointWork work,
             EndpointStore endpointStore,
             Log log,
             Clock clock,
@@ -93,6 +98,7 @@ class Renumberings {
         this.sites = sites;
         this.plans = plans;
         this.endpoints = endpoints;
+        this.work = work;
         this.endpointStore = endpointStore;
         this.log = log;
         this.clock = clock;
@@ -274,12 +280,12 @@ class Renumberings {
         if (step.mover() == null) return;
         if (step.kind() == Kind.REFIT) {
             if (step.mover() > 0 && endpoints.get(step.mover()).retiredAt() == null)
-                endpoints.refit(step.mover(), "Renumbering: " + step.title(), by);
+                work.refit(step.mover(), "Renumbering: " + step.title(), by);
             return;
         }
         String reason = "Renumbering: " + step.title();
-        if (step.mover() < 0) endpoints.movePartner(-step.mover(), to, reason, by);
-        else if (endpoints.get(step.mover()).retiredAt() == null) endpoints.move(step.mover(), to, reason, by);
+        if (step.mover() < 0) work.movePartner(-step.mover(), to, reason, by);
+        else if (endpoints.get(step.mover()).retiredAt() == null) work.move(step.mover(), to, reason, by);
     }
 
     private void router(RenumberStore.Row row, Ground on, Ground beside) {

@@ -85,8 +85,8 @@ final class Kernel {
         return List.copyOf(all);
     }
 
-    private static State of(String state, int confirmed) {
-        return switch (state) {
+    private static State of(String word, int confirmed) {
+        return switch (word) {
             case "REACHABLE" -> confirmed <= THIS_ROUND_SECONDS ? State.CONFIRMED : State.OLD;
             case "DELAY", "PROBE" -> State.PENDING;
             default -> State.OLD;

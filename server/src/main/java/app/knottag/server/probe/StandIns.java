@@ -36,11 +36,11 @@ public class StandIns {
         return send("GET", path, "");
     }
 
-    public String send(String method, String path, String body) {
+    public String send(String verb, String path, String body) {
         if (!active()) throw Problem.notFound("The bench panel is only there in the demo.");
         var request = HttpRequest.newBuilder(URI.create(control + path))
                 .timeout(PATIENCE)
-                .method(method, HttpRequest.BodyPublishers.ofString(body))
+                .method(verb, HttpRequest.BodyPublishers.ofString(body))
                 .build();
         try {
             var response = http.send(request, HttpResponse.BodyHandlers.ofString());

@@ -3,7 +3,9 @@ package app.knottag.server.register;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.register.Registry;
 import app.knottag.server.log.Log;
-import app.knottag.server.plan.EndpointStore;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.RegistrationStore;
+import app.knottag.server.record.RegistryBook;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
@@ -13,7 +15,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** What is registered under the MAC of an adapter goes where the adapter goes. */
 @Component
-public class AdapterEntries {
+class AdapterEntries {
 
     private final RegistrationStore store;
     private final RegistryBook book;

@@ -3,7 +3,7 @@ package app.knottag.server.register;
 import app.knottag.core.register.CalendarText;
 import app.knottag.core.register.LeadTimes;
 import app.knottag.core.register.Reminders.Reminder;
-import app.knottag.server.site.Sites;
+import app.knottag.server.record.Sites;
 import app.knottag.server.web.Idempotency;
 import app.knottag.server.web.Problem;
 import java.security.Principal;

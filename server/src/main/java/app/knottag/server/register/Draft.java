@@ -3,7 +3,7 @@ package app.knottag.server.register;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.register.RegistryEntry;
-import app.knottag.server.register.RegistrationStore.RegistrationRow;
+import app.knottag.server.record.RegistrationStore.RegistrationRow;
 import java.time.Instant;
 
 /** A registration that is being changed; what is not touched stays as it was. */

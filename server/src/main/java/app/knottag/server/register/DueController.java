@@ -6,8 +6,8 @@ import app.knottag.core.register.LeadTimes;
 import app.knottag.core.register.Lifetime;
 import app.knottag.core.register.Reminders.Reminder;
 import app.knottag.core.register.Reminders.What;
+import app.knottag.server.record.Sites;
 import app.knottag.server.register.PrerequisiteStore.PrerequisiteRow;
-import app.knottag.server.site.Sites;
 import app.knottag.server.web.Dates;
 import app.knottag.server.web.Idempotency;
 import app.knottag.server.web.Problem;
@@ -33,6 +33,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class DueController {
 
+    /** Something to do; no unit is named where it is the same for many. */
     record DueItem(
             String key,
             What what,
@@ -40,7 +41,7 @@ class DueController {
             boolean due,
             long registryId,
             @Nullable Long registrationId,
-            long endpointId,
+            @Nullable Long endpointId,
             String title,
             String detail) {}
 
@@ -139,7 +140,15 @@ class DueController {
 
     private static DueItem item(Reminder r, boolean due) {
         return new DueItem(
-                r.key(), r.what(), r.at(), due, r.registry(), r.registration(), r.unit(), r.title(), r.detail());
+                r.key(),
+                r.what(),
+                r.at(),
+                due,
+                r.registry(),
+                r.registration(),
+                r.unit() == 0 ? null : Long.valueOf(r.unit()),
+                r.title(),
+                r.detail());
     }
 
     @PostMapping("/api/sites/{siteId}/prerequisites")

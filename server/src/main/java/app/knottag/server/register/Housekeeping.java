@@ -10,9 +10,11 @@ import app.knottag.core.register.Reminders.Missing;
 import app.knottag.core.register.Reminders.Reminder;
 import app.knottag.core.register.Reminders.Subject;
 import app.knottag.core.register.Unit;
-import app.knottag.server.intake.SightingStore;
 import app.knottag.server.log.Log;
-import app.knottag.server.plan.EndpointStore;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.RegistrationStore;
+import app.knottag.server.record.RegistryBook;
+import app.knottag.server.record.SightingStore;
 import app.knottag.server.register.PrerequisiteStore.PrerequisiteRow;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
@@ -29,7 +31,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** What is due, what waits for somebody outside, and what should not stand any more. */
 @Service
-public class Housekeeping {
+class Housekeeping {
 
     /** After so many days without a sight an entry is proposed for taking out. */
     private static final int SILENT_DAYS = 60;
@@ -73,7 +75,7 @@ public class Housekeeping {
         return book.site(siteId);
     }
 
-    /** Returns everything to do about registrations, soonest first. */
+    /** Returns everything to do about registrations, soonest first; what is alike for many is one line. */
     List<Reminder> reminders(RegistryBook.Site site) {
         var subjects = new ArrayList<Subject>();
         for (var row : site.rows()) {
@@ -88,7 +90,8 @@ public class Housekeeping {
             for (var unit : site.units().values())
                 if (registry.wants(unit) && site.row(registry.id(), unit.id()).isEmpty())
                     missing.add(new Missing(registry, unit));
-        return Reminders.of(subjects, missing, shown.clock(site.id()));
+        var clock = shown.clock(site.id());
+        return Reminders.bundled(Reminders.of(subjects, missing, clock), site.registries(), clock.zone());
     }
 
     List<CleanUp.Item> cleanUp(long siteId) {

@@ -29,11 +29,13 @@ interface PrerequisiteStore {
     void setVisit(@Param("siteId") long siteId, @Param("on") LocalDate on, @Param("slack") int slack);
 
     @Select("""
-            insert into prerequisite (site_id, name, who, days, after) values (#{siteId}, #{name}, #{who}, #{days}, #{after}) returning id""")
+            insert into prerequisite (site_id, name, who, days, after) values (#{siteId}, #{name}, #{who}, #{days}, #{after})
+                returning id""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     long add(PrerequisiteRow row);
 
     @Update("""
-            update prerequisite set done_at = #{at} where site_id = #{siteId} and id = #{id} and (done_at is null) = (#{at}::timestamptz is not null)""")
+            update prerequisite set done_at = #{at} where site_id = #{siteId} and id = #{id} and (done_at is null) =
+                (#{at}::timestamptz is not null)""")
     int done(@Param("siteId") long siteId, @Param("id") long id, @Param("at") Instant at);
 }

@@ -8,13 +8,13 @@ import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.register.RegisterFile.Problem;
 import app.knottag.core.register.RegisterRow;
-import app.knottag.server.plan.EndpointRequest;
-import app.knottag.server.plan.EndpointStore;
-import app.knottag.server.plan.Endpoints;
-import app.knottag.server.site.Ground;
-import app.knottag.server.site.SiteStore;
-import app.knottag.server.site.SiteStore.SegmentRow;
-import app.knottag.server.site.Sites;
+import app.knottag.server.change.EndpointRequest;
+import app.knottag.server.change.EndpointWork;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.Ground;
+import app.knottag.server.record.SiteStore;
+import app.knottag.server.record.SiteStore.SegmentRow;
+import app.knottag.server.record.Sites;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -32,15 +32,15 @@ import org.springframework.transaction.annotation.Transactional;
 class Register {
 
     private final EndpointStore store;
-    private final Endpoints endpoints;
+    private final EndpointWork work;
     private final SiteStore siteStore;
     private final Ground ground;
     private final Sites sites;
     private final Kinds kinds;
 
-    Register(EndpointStore store, Endpoints endpoints, SiteStore siteStore, Sites sites, Kinds kinds, Ground ground) {
+    Register(EndpointStore store, EndpointWork work, SiteStore siteStore, Sites sites, Kinds kinds, Ground ground) {
         this.store = store;
-        this.endpoints = endpoints;
+        this.work = work;
         this.siteStore = siteStore;
         this.ground = ground;
         this.sites = sites;
@@ -170,7 +170,7 @@ class Register {
                             row.resolvers(),
                             Optional.empty(),
                             by));
-            endpoints.add(
+            work.add(
                     siteId,
                     EndpointRequest.of(
                                     segmentId,

@@ -4,10 +4,12 @@ import app.knottag.core.register.Registration;
 import app.knottag.core.register.Registry;
 import app.knottag.core.register.RegistryEntry;
 import app.knottag.core.register.Unit;
+import app.knottag.server.change.Consequences;
 import app.knottag.server.log.Log;
-import app.knottag.server.plan.EndpointStore;
-import app.knottag.server.register.RegistrationStore.RegistrationRow;
-import app.knottag.server.runbook.Runbooks;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.RegistrationStore;
+import app.knottag.server.record.RegistrationStore.RegistrationRow;
+import app.knottag.server.record.RegistryBook;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
 import jakarta.validation.constraints.NotNull;
@@ -53,7 +55,7 @@ public class Registrations {
     private final RegistryBook book;
     private final RegistryLines shown;
     private final EndpointStore endpoints;
-    private final Runbooks runbooks;
+    private final Consequences consequences;
     private final Log log;
     private final Clock clock;
 
@@ -62,14 +64,14 @@ public class Registrations {
             RegistryBook book,
             RegistryLines shown,
             EndpointStore endpoints,
-            Runbooks runbooks,
+            Consequences consequences,
             Log log,
             Clock clock) {
         this.store = store;
         this.book = book;
         this.shown = shown;
         this.endpoints = endpoints;
-        this.runbooks = runbooks;
+        this.consequences = consequences;
         this.log = log;
         this.clock = clock;
     }
@@ -90,7 +92,7 @@ public class Registrations {
                     "endpointId", "registered", unit.name() + " stands in " + registry.name() + " already.", Map.of());
         RegistryLines.refuse(shown.judge(site, registry).judge(unit, entry), reason);
         long id = put(registry, unit, entry, Boolean.TRUE.equals(b.entered()), by, reason);
-        runbooks.stand(unit.id());
+        consequences.stand(unit.id());
         return id;
     }
 
@@ -147,7 +149,7 @@ public class Registrations {
         var unit = book.unit(endpoints.find(was.endpointId()));
         var is = done(registry, unit, was, b);
         if (store.change(is) == 0) throw Etags.stale();
-        runbooks.stand(was.endpointId());
+        consequences.stand(was.endpointId());
         note(by, said(b.act()) + " " + registry.name(), was, store.find(id), RegistryLines.words("reason", b.reason()));
     }
 
@@ -213,6 +215,6 @@ public class Registrations {
     @Scheduled(fixedDelay = 60_000, initialDelay = 60_000)
     @Transactional
     public void ranOut() {
-        store.ranOut(clock.instant()).forEach(runbooks::stand);
+        store.ranOut(clock.instant()).forEach(consequences::stand);
     }
 }

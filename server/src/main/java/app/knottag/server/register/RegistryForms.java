@@ -12,14 +12,15 @@ import app.knottag.core.register.Registry.Rules;
 import app.knottag.core.register.Registry.Sharing;
 import app.knottag.core.register.Registry.Type;
 import app.knottag.core.register.RegistryForm;
+import app.knottag.server.change.Consequences;
+import app.knottag.server.change.Hand;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
-import app.knottag.server.plan.EndpointStore;
-import app.knottag.server.register.RegistrationStore.RegistryRow;
-import app.knottag.server.runbook.Runbooks;
-import app.knottag.server.site.Sheet.Hand;
-import app.knottag.server.site.SiteStore;
-import app.knottag.server.site.Sites;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.RegistrationStore;
+import app.knottag.server.record.RegistrationStore.RegistryRow;
+import app.knottag.server.record.SiteStore;
+import app.knottag.server.record.Sites;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
 import jakarta.validation.constraints.NotNull;
@@ -87,7 +88,7 @@ public class RegistryForms {
     private final SiteStore siteStore;
     private final Sites sites;
     private final EndpointStore endpoints;
-    private final Runbooks runbooks;
+    private final Consequences consequences;
     private final Kinds kinds;
     private final Log log;
     private final Clock clock;
@@ -98,7 +99,7 @@ public class RegistryForms {
             SiteStore siteStore,
             Sites sites,
             EndpointStore endpoints,
-            Runbooks runbooks,
+            Consequences consequences,
             Kinds kinds,
             Log log,
             Clock clock,
@@ -107,7 +108,7 @@ public class RegistryForms {
         this.siteStore = siteStore;
         this.sites = sites;
         this.endpoints = endpoints;
-        this.runbooks = runbooks;
+        this.consequences = consequences;
         this.kinds = kinds;
         this.log = log;
         this.clock = clock;
@@ -158,7 +159,7 @@ public class RegistryForms {
     }
 
     private void standAnew(long siteId) {
-        endpoints.all(siteId).forEach(e -> runbooks.stand(e.id()));
+        endpoints.all(siteId).forEach(e -> consequences.stand(e.id()));
     }
 
     private static String words(String field, String text, boolean needed) {

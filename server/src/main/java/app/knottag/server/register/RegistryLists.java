@@ -13,12 +13,14 @@ import app.knottag.core.register.RegistryFile;
 import app.knottag.core.register.RegistryForm;
 import app.knottag.core.register.RegistryReader;
 import app.knottag.core.register.Unit;
+import app.knottag.server.change.Consequences;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
-import app.knottag.server.register.RegistrationStore.HandOverRow;
-import app.knottag.server.register.RegistrationStore.RegistrationRow;
-import app.knottag.server.runbook.Runbooks;
-import app.knottag.server.site.Sites;
+import app.knottag.server.record.RegistrationStore;
+import app.knottag.server.record.RegistrationStore.HandOverRow;
+import app.knottag.server.record.RegistrationStore.RegistrationRow;
+import app.knottag.server.record.RegistryBook;
+import app.knottag.server.record.Sites;
 import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.time.Instant;
@@ -58,7 +60,7 @@ class RegistryLists {
     private final RegistryBook book;
     private final RegistryLines shown;
     private final Registrations registrations;
-    private final Runbooks runbooks;
+    private final Consequences consequences;
     private final Sites sites;
     private final Log log;
     private final Clock clock;
@@ -69,7 +71,7 @@ class RegistryLists {
             RegistryBook book,
             RegistryLines shown,
             Registrations registrations,
-            Runbooks runbooks,
+            Consequences consequences,
             Sites sites,
             Log log,
             Clock clock,
@@ -78,7 +80,7 @@ class RegistryLists {
         this.book = book;
         this.shown = shown;
         this.registrations = registrations;
-        this.runbooks = runbooks;
+        this.consequences = consequences;
         this.sites = sites;
         this.log = log;
         this.clock = clock;
@@ -180,13 +182,12 @@ class RegistryLists {
         for (var r : site.rows())
             if (r.registryId() == registryId && r.endedAt() == null && correct(site, registry, r, now))
                 corrected.add(r.endpointId());
-        store.handOver(
-                new HandOverRow(0, registryId, now, by, b.form().name(), new Json(json.writeValueAsString(standing))));
+        store.handOver(new HandOverRow(0, registryId, now, by, b.form(), new Json(json.writeValueAsString(standing))));
         log.write(Log.entry(by, "handed over the list of " + registry.name())
                 .at(row.siteId(), null)
                 .after(Map.of("new", view.added(), "changed", view.changed(), "gone", view.gone())));
-        fresh.forEach(f -> runbooks.stand(f.unit()));
-        corrected.forEach(runbooks::stand);
+        fresh.forEach(f -> consequences.stand(f.unit()));
+        corrected.forEach(consequences::stand);
         return view;
     }
 
@@ -272,6 +273,6 @@ class RegistryLists {
                     store.find(row.get().id()),
                     line.said());
         }
-        lines.stream().filter(l -> l.unit() != null).forEach(l -> runbooks.stand(l.unit()));
+        lines.stream().filter(l -> l.unit() != null).forEach(l -> consequences.stand(l.unit()));
     }
 }

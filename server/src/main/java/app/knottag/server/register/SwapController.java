@@ -1,11 +1,11 @@
 package app.knottag.server.register;
 
 import app.knottag.core.register.FactGraph.FactLink;
-import app.knottag.server.plan.Conflicts;
-import app.knottag.server.plan.Endpoints;
+import app.knottag.server.change.Conflicts;
+import app.knottag.server.record.Endpoints;
+import app.knottag.server.record.Sites;
 import app.knottag.server.register.Swaps.SwapRequest;
 import app.knottag.server.register.Swaps.SwapView;
-import app.knottag.server.site.Sites;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Idempotency;
 import jakarta.validation.Valid;

@@ -42,12 +42,14 @@ interface SwapStore {
 
     @Select("""
             insert into swap (site_id, endpoint_id, old_unit, new_unit, steps, ticked, started_by)
-            values (#{siteId}, #{endpointId}, #{oldUnit}, #{newUnit}, #{steps}, string_to_array(#{ticked}, ',')::boolean[], #{startedBy}) returning id""")
+            values (#{siteId}, #{endpointId}, #{oldUnit}, #{newUnit}, #{steps}, string_to_array(#{ticked}, ',')::boolean[],
+                #{startedBy}) returning id""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     long add(SwapRow row);
 
     @Update("""
-            update swap set ticked = string_to_array(#{ticked}, ',')::boolean[], steps = #{steps}, ended_at = #{endedAt}, version = version + 1
+            update swap set ticked = string_to_array(#{ticked}, ',')::boolean[], steps = #{steps}, ended_at = #{endedAt}, version =
+                version + 1
             where id = #{id} and version = #{expected} and ended_at is null""")
     int tick(
             @Param("id") long id,

@@ -11,15 +11,19 @@ import app.knottag.core.register.SwapSheet;
 import app.knottag.core.register.SwapSheet.Act;
 import app.knottag.core.register.SwapSheet.Facts;
 import app.knottag.core.register.SwapSheet.Step;
+import app.knottag.server.change.ChangeRequest;
+import app.knottag.server.change.Consequences;
+import app.knottag.server.change.EndpointWork;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
-import app.knottag.server.plan.ChangeRequest;
-import app.knottag.server.plan.EndpointStore;
-import app.knottag.server.plan.Endpoints;
-import app.knottag.server.register.RegistrationStore.RegistrationRow;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.Endpoints;
+import app.knottag.server.record.RegistrationStore;
+import app.knottag.server.record.RegistrationStore.RegistrationRow;
+import app.knottag.server.record.RegistryBook;
+import app.knottag.server.record.Runbooks;
+import app.knottag.server.record.SiteStore;
 import app.knottag.server.register.SwapStore.SwapRow;
-import app.knottag.server.runbook.Runbooks;
-import app.knottag.server.site.SiteStore;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
 import app.knottag.server.web.Problem.FieldError;
@@ -67,9 +71,11 @@ public class Swaps {
     private final RegistryBook book;
     private final Chains chains;
     private final Endpoints endpoints;
+    private final EndpointWork work;
     private final EndpointStore endpointStore;
     private final SiteStore siteStore;
     private final Runbooks runbooks;
+    private final Consequences consequences;
     private final Log log;
     private final Clock clock;
     private final JsonMapper json;
@@ -80,9 +86,11 @@ public class Swaps {
             RegistryBook book,
             Chains chains,
             Endpoints endpoints,
+            EndpointWork work,
             EndpointStore endpointStore,
             SiteStore siteStore,
             Runbooks runbooks,
+            Consequences consequences,
             Log log,
             Clock clock,
             JsonMapper json) {
@@ -91,9 +99,11 @@ public class Swaps {
         this.book = book;
         this.chains = chains;
         this.endpoints = endpoints;
+        this.work = work;
         this.endpointStore = endpointStore;
         this.siteStore = siteStore;
         this.runbooks = runbooks;
+        this.consequences = consequences;
         this.log = log;
         this.clock = clock;
         this.json = json;
@@ -123,15 +133,14 @@ public class Swaps {
                 .orElse("");
         var steps = SwapSheet.of(
                 was.name(), old, fresh, standings, partner, was.tagCode(), chains.notesName(endpointId, old));
-        endpoints.change(
+        work.change(
                 endpointId,
                 expected,
                 ChangeRequest.facts(
                         fresh.mac().orElseThrow().toString(), fresh.serial(), fresh.model(), words(b.reason())),
                 by);
-        endpoints.unitGone(endpointId, fresh.mac().orElseThrow());
-        runbooks.beginAnew(endpoints.get(endpointId));
-        runbooks.stand(endpointId);
+        work.unitGone(endpointId, fresh.mac().orElseThrow());
+        consequences.beginAnew(endpoints.get(endpointId));
         long id = store.add(new SwapRow(
                 0,
                 was.siteId(),
@@ -289,7 +298,7 @@ public class Swaps {
         boolean clean =
                 chains.leftovers(e, facts(row.oldUnit()), facts(row.newUnit())).isEmpty();
         keep(row, expected, ticks, steps, all && clean ? clock.instant() : null);
-        runbooks.stand(e.id());
+        consequences.stand(e.id());
         log.write(Log.entry(by, (set ? "swap: done “" : "swap: taken back “") + step.title() + "”")
                 .at(row.siteId(), e.id()));
     }

@@ -22,7 +22,7 @@ import org.springframework.web.filter.OncePerRequestFilter;
  * Bounds what a request of the signed-in may bring before anything reads it: bytes, and time, so that a body that never ends
  * lets go. What strangers bring is bounded by {@link Crowd}.
  */
-public class BodyGuard extends OncePerRequestFilter {
+class BodyGuard extends OncePerRequestFilter {
 
     static final long SIGNED_JSON = 1_500_000;
     static final long SIGNED_FILE = 12_000_000;

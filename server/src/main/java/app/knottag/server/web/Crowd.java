@@ -18,7 +18,7 @@ import org.springframework.http.HttpStatus;
  * Stands before everything else, so that whoever sends half of a body holds no worker but the few that are set aside for it:
  * a few for each caller, others for those who bring the cookie of a session. Those turned away are not waited for.
  */
-public class Crowd extends ValveBase {
+class Crowd extends ValveBase {
 
     /** What is taken from those without a session. */
     static final int SMALL = 16_384;

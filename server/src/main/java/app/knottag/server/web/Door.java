@@ -25,7 +25,7 @@ import org.springframework.web.filter.OncePerRequestFilter;
  */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE)
-public class Door extends OncePerRequestFilter {
+class Door extends OncePerRequestFilter {
 
     private static final Logger LOG = LoggerFactory.getLogger(Door.class);
     private static final long PAUSE_NANOS = 1_000_000_000L;

@@ -1,0 +1,164 @@
+package app.knottag.server.account;
+
+import app.knottag.server.web.Problem;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.security.Principal;
+import java.util.List;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.authentication.AuthenticationManager;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.core.Authentication;
+import org.springframework.security.core.AuthenticationException;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Signing in and out, and becoming a person who can. */
+@RestController
+class SessionController {
+
+    private static final Logger LOG = LoggerFactory.getLogger(SessionController.class);
+
+    record SignInRequest(
+            @NotBlank(message = "Type your name.") @Size(max = 120)
+            String name,
+
+            @NotNull(message = "Type your password.") @Size(max = 500)
+            String password) {}
+
+    record Session(String name, Role role) {}
+
+    record InvitationRequest(@NotNull Role role) {}
+
+    record Invitation(String path, Role role) {}
+
+    record AcceptanceRequest(
+            @NotBlank @Size(max = 200) String token,
+
+            @NotBlank(message = "Type your name.") @Size(max = 120)
+            String name,
+
+            @NotNull @Size(max = 500) String password) {}
+
+    /** What the page may know before anyone has signed in. */
+    record Welcome(boolean demo, List<DemoPerson> people) {}
+
+    private final AuthenticationManager authentication;
+    private final SecurityContextRepository contexts;
+    private final LoginLimit limit;
+    private final Invitations invitations;
+    private final DemoPeople demoPeople;
+    private final People people;
+
+    SessionController(
+            AuthenticationManager authentication,
+            SecurityContextRepository contexts,
+            LoginLimit limit,
+            Invitations invitations,
+            DemoPeople demoPeople,
+            People people) {
+        this.authentication = authentication;
+        this.contexts = contexts;
+        this.limit = limit;
+        this.invitations = invitations;
+        this.demoPeople = demoPeople;
+        this.people = people;
+    }
+
+    @GetMapping("/api/welcome")
+    Welcome welcome() {
+        return new Welcome(demoPeople.active(), demoPeople.all());
+    }
+
+    @PostMapping("/api/session")
+    Session signIn(@Valid @RequestBody SignInRequest body, HttpServletRequest request, HttpServletResponse response) {
+        String caller = request.getRemoteAddr(), key = Names.key(body.name());
+        var wait = limit.tryNow(key, caller);
+        if (wait.isPresent()) {
+            long seconds = Math.max(1, wait.get().toSeconds());
+            LOG.warn("Sign-in slowed down: from {}, for {} s", caller, seconds);
+            response.setHeader("Retry-After", "" + seconds);
+            throw Problem.of(
+                    HttpStatus.TOO_MANY_REQUESTS,
+                    "too-many-tries",
+                    "Several wrong tries. Wait " + seconds + " s, then try again.");
+        }
+        var person = people.find(key);
+        try {
+            var known = authentication.authenticate(
+                    UsernamePasswordAuthenticationToken.unauthenticated(body.name(), body.password()));
+            limit.succeeded(key, caller);
+            LOG.info("Signed in: person {} from {}", person.id(), caller);
+            return begin(known, person, request, response);
+        } catch (AuthenticationException e) {
+            // What was typed as a name may have been a password, so only people on record are named.
+            LOG.warn(
+                    "Sign-in failed: {} from {}",
+                    person == null ? "nobody on record" : "person " + person.id(),
+                    caller);
+            throw Problem.of(
+                    HttpStatus.UNAUTHORIZED,
+                    "wrong-name-or-password",
+                    "Name and password do not go together. Type them again.");
+        }
+    }
+
+    private Session begin(
+            Authentication known, People.Row person, HttpServletRequest request, HttpServletResponse response) {
+        // A session from before ends with all it held; its time begins anew.
+        var before = request.getSession(false);
+        if (before != null) before.invalidate();
+        var session = request.getSession();
+        session.setAttribute(Standing.PERSON, person.id());
+        session.setAttribute(Standing.EPOCH, person.epoch());
+        var context = SecurityContextHolder.createEmptyContext();
+        context.setAuthentication(known);
+        SecurityContextHolder.setContext(context);
+        contexts.saveContext(context, request, response);
+        return session(known);
+    }
+
+    @GetMapping("/api/session")
+    Session current(Authentication known) {
+        if (known == null || !known.isAuthenticated() || !(known instanceof UsernamePasswordAuthenticationToken))
+            throw Problem.of(HttpStatus.UNAUTHORIZED, "not-signed-in", "Sign in first.");
+        return session(known);
+    }
+
+    @DeleteMapping("/api/session")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void signOut(HttpServletRequest request) {
+        var session = request.getSession(false);
+        if (session != null) session.invalidate();
+        SecurityContextHolder.clearContext();
+    }
+
+    @PostMapping("/api/invitations")
+    @ResponseStatus(HttpStatus.CREATED)
+    Invitation invite(@Valid @RequestBody InvitationRequest body, Principal by) {
+        return new Invitation("/join/" + invitations.invite(body.role(), by.getName()), body.role());
+    }
+
+    @PostMapping("/api/invitations/acceptance")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void accept(@Valid @RequestBody AcceptanceRequest body) {
+        invitations.accept(body.token(), body.name(), body.password());
+    }
+
+    private static Session session(Authentication known) {
+        String role = known.getAuthorities().iterator().next().getAuthority().replace("ROLE_", "");
+        return new Session(known.getName(), Role.valueOf(role));
+    }
+}

@@ -1,0 +1,72 @@
+package app.knottag.server.account;
+
+import app.knottag.server.web.Refusal;
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import jakarta.servlet.http.HttpSession;
+import java.io.IOException;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.core.authority.AuthorityUtils;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.web.filter.OncePerRequestFilter;
+
+/**
+ * Whether a session still stands, asked on each request: the person is there, nobody has ended its sessions since (its epoch is
+ * that of the sign-in), and it is not older than a day. The role is that of now, not of the sign-in.
+ */
+class Standing extends OncePerRequestFilter {
+
+    static final String PERSON = "knot.person";
+    static final String EPOCH = "knot.epoch";
+    private static final Duration LONGEST = Duration.ofHours(24);
+
+    private final People people;
+    private final Clock clock;
+
+    Standing(People people, Clock clock) {
+        this.people = people;
+        this.clock = clock;
+    }
+
+    @Override
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        var known = SecurityContextHolder.getContext().getAuthentication();
+        var session = request.getSession(false);
+        if (!(known instanceof UsernamePasswordAuthenticationToken) || session == null) {
+            chain.doFilter(request, response);
+            return;
+        }
+        var now = stands(session);
+        if (now == null) {
+            session.invalidate();
+            SecurityContextHolder.clearContext();
+            Refusal.write(response, HttpStatus.UNAUTHORIZED, "session-ended", "Your session has ended. Sign in again.");
+            return;
+        }
+        var authorities =
+                AuthorityUtils.createAuthorityList("ROLE_" + now.role().name());
+        if (!known.getAuthorities().containsAll(authorities)) {
+            var context = SecurityContextHolder.createEmptyContext();
+            context.setAuthentication(
+                    UsernamePasswordAuthenticationToken.authenticated(known.getPrincipal(), null, authorities));
+            SecurityContextHolder.setContext(context);
+        }
+        chain.doFilter(request, response);
+    }
+
+    private People.Now stands(HttpSession session) {
+        if (!(session.getAttribute(PERSON) instanceof Long person)
+                || !(session.getAttribute(EPOCH) instanceof Integer epoch)) return null;
+        boolean old =
+                Instant.ofEpochMilli(session.getCreationTime()).plus(LONGEST).isBefore(clock.instant());
+        var now = old ? null : people.now(person);
+        return now != null && now.epoch() == epoch ? now : null;
+    }
+}

@@ -1,0 +1,146 @@
+package app.knottag.server.change;
+
+import app.knottag.core.kind.Kind.GateType;
+import app.knottag.core.knot.Knot;
+import app.knottag.core.reach.Bond;
+import app.knottag.core.reach.Bond.Change;
+import app.knottag.core.runbook.Runbook;
+import app.knottag.core.runbook.Standing;
+import app.knottag.core.runbook.StepRecord;
+import app.knottag.server.record.Bonds;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.OnboardStore;
+import app.knottag.server.record.RegistryBook;
+import app.knottag.server.record.RoundStore;
+import app.knottag.server.record.Runbooks;
+import app.knottag.server.record.StepStore;
+import java.time.Clock;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Applies what a change undoes, in the transaction that makes it: steps reopen, a sign-off falls, the station is worked out anew. */
+@Service
+public class Consequences {
+
+    private final Runbooks runbooks;
+    private final StepStore steps;
+    private final OnboardStore onboard;
+    private final EndpointStore endpoints;
+    private final RoundStore rounds;
+    private final RegistryBook book;
+    private final Bonds bonds;
+    private final Clock clock;
+
+    Consequences(
+            Runbooks runbooks,
+            StepStore steps,
+            OnboardStore onboard,
+            EndpointStore endpoints,
+            RoundStore rounds,
+            RegistryBook book,
+            Bonds bonds,
+            Clock clock) {
+        this.runbooks = runbooks;
+        this.steps = steps;
+        this.onboard = onboard;
+        this.endpoints = endpoints;
+        this.rounds = rounds;
+        this.book = book;
+        this.bonds = bonds;
+        this.clock = clock;
+    }
+
+    /** Returns what its proofs belong to before something is changed; {@link #apply} wants it afterwards. */
+    public Bond before(EndpointStore.Row endpoint) {
+        return bonds.of(endpoint);
+    }
+
+    /** Applies what has changed of an endpoint since: the steps that it undoes reopen, and the sign-off falls. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void apply(long endpointId, Bond before, String by) {
+        var now = endpoints.find(endpointId);
+        var changes = before.changed(bonds.of(now));
+        if (changes.contains(Change.PLACE) || changes.contains(Change.PORT))
+            rounds.addChange(endpointId, RoundStore.Change.MOVE, by);
+        undo(now, changes);
+        stand(endpointId);
+    }
+
+    /** A segment tells an endpoint other figures than were typed into it, though its own record stays as it is. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void told(EndpointStore.Row endpoint) {
+        undo(endpoint, EnumSet.of(Change.SETTINGS));
+        stand(endpoint.id());
+    }
+
+    /** What was proved is in doubt: a step was taken back, or a check failed for somebody. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void doubt(EndpointStore.Row endpoint) {
+        undo(endpoint, EnumSet.of(Change.RESET));
+    }
+
+    /** It was reset: what the reset undid reopens, with what stands open on a new one. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void reset(EndpointStore.Row endpoint, List<String> redone, String by) {
+        reopen(endpoint, redone);
+        onboard.dropOpenings(endpoint.id());
+        rounds.addChange(endpoint.id(), RoundStore.Change.RESET, by);
+        stand(endpoint.id());
+    }
+
+    /** Puts every step back to open, because another unit stands in the place of the old one. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void beginAnew(EndpointStore.Row endpoint) {
+        reopen(
+                endpoint,
+                steps.of(endpoint.id()).stream().map(StepStore.Row::key).toList());
+        onboard.dropOpenings(endpoint.id());
+        stand(endpoint.id());
+    }
+
+    private void undo(EndpointStore.Row endpoint, Set<Change> changes) {
+        if (!changes.isEmpty()) reopen(endpoint, Runbook.undoneBy(runbooks.kind(endpoint), changes));
+    }
+
+    private void reopen(EndpointStore.Row endpoint, List<String> keys) {
+        steps.of(endpoint.id()).stream()
+                .filter(s -> s.knot() != Knot.OPEN && keys.contains(s.key()))
+                .forEach(s -> runbooks.keep(endpoint.id(), StepRecord.untouched(s.key())));
+        endpoints.confirm(endpoint.id(), null, null);
+    }
+
+    /** Ties the last step; only the sign-off does this. */
+    @Transactional
+    public void confirmed(EndpointStore.Row endpoint, String by) {
+        var now = Optional.of(clock.instant());
+        runbooks.runbook(endpoint).kind().steps().stream()
+                .filter(s -> s.gate().type() == GateType.CONFIRMED)
+                .forEach(s -> runbooks.keep(
+                        endpoint.id(),
+                        new StepRecord(s.key(), Knot.TIGHT, Optional.empty(), now, Map.of(), List.of(), "", by)));
+    }
+
+    private Standing.Known known(EndpointStore.Row e) {
+        return new Standing.Known(
+                e.address() != null,
+                e.mac() != null && !e.serial().isEmpty(),
+                e.confirmedAt() != null,
+                e.confirmedAt() != null && runbooks.openings(e).stream().anyMatch(o -> !o.closed()));
+    }
+
+    /** Works out where the endpoint waits now and keeps it beside the endpoint, for lists and counts. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void stand(long endpointId) {
+        var row = endpoints.find(endpointId);
+        var latest = rounds.latest(endpointId);
+        var standing =
+                Standing.of(known(row), runbooks.runbook(row), latest != null && latest.failed(), book.entries(row));
+        endpoints.stand(endpointId, standing.station(), standing.knot());
+    }
+}

@@ -1,0 +1,118 @@
+package app.knottag.server.onboard;
+
+import app.knottag.core.kind.Kinds;
+import app.knottag.core.log.Words;
+import app.knottag.core.runbook.Nightly;
+import app.knottag.core.runbook.Nightly.Busy;
+import app.knottag.core.runbook.Nightly.Restart;
+import app.knottag.core.runbook.Surroundings;
+import app.knottag.server.log.Log;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.OnboardStore;
+import app.knottag.server.record.OnboardStore.BusyRow;
+import app.knottag.server.record.OnboardStore.FactRow;
+import app.knottag.server.record.Sites;
+import app.knottag.server.web.Problem;
+import jakarta.validation.constraints.NotNull;
+import java.time.Clock;
+import java.time.LocalTime;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Works out and keeps when the devices of a site restart at night. */
+@Service
+public class Nights {
+
+    private static final int MOST_HOURS = 20;
+
+    /** Hours in which nothing may restart. */
+    public record BusyTime(
+            @NotNull LocalTime from,
+            @NotNull LocalTime until,
+            @NotNull String what) {}
+
+    /** The night as it is planned. */
+    public record NightView(List<BusyTime> busy, Nightly plan, String zone) {}
+
+    private final OnboardStore onboard;
+    private final EndpointStore endpoints;
+    private final Sites sites;
+    private final Kinds kinds;
+    private final Log log;
+    private final Clock clock;
+
+    Nights(OnboardStore onboard, EndpointStore endpoints, Sites sites, Kinds kinds, Log log, Clock clock) {
+        this.onboard = onboard;
+        this.endpoints = endpoints;
+        this.sites = sites;
+        this.kinds = kinds;
+        this.log = log;
+        this.clock = clock;
+    }
+
+    private int minutes(EndpointStore.Row e) {
+        return kinds.find(e.kind(), e.kindVersion())
+                .map(k -> k.nightlyMinutes())
+                .orElse(0);
+    }
+
+    NightView night(long siteId) {
+        String zone = sites.site(siteId).zone();
+        var busy = onboard.busy(siteId);
+        var set = onboard.factsOfSite(siteId).stream()
+                .filter(f -> f.key().equals(Surroundings.RESTART_AT))
+                .collect(Collectors.toMap(FactRow::endpointId, f -> LocalTime.parse(f.value())));
+        var restarts = endpoints.all(siteId).stream()
+                .filter(e -> minutes(e) > 0)
+                .map(e -> new Restart(e.id(), e.name(), minutes(e), Optional.ofNullable(set.get(e.id()))))
+                .toList();
+        var plan = Nightly.place(
+                restarts,
+                busy.stream()
+                        .map(b -> new Busy(b.fromTime(), b.untilTime(), b.what()))
+                        .toList(),
+                sites.clock(siteId));
+        return new NightView(
+                busy.stream()
+                        .map(b -> new BusyTime(b.fromTime(), b.untilTime(), b.what()))
+                        .toList(),
+                plan,
+                zone);
+    }
+
+    @Transactional
+    public NightView busy(long siteId, List<BusyTime> wanted, String by) {
+        sites.site(siteId);
+        if (wanted.size() > MOST_HOURS)
+            throw Problem.field("busy", "too-many", "At most " + MOST_HOURS + " stretches of hours are kept.");
+        for (int i = 0; i < wanted.size(); i++) {
+            String field = "busy/" + i + "/what";
+            Words.problem(wanted.get(i).what().strip(), true).ifPresent(p -> {
+                throw Problem.field(field, "bad-words", p);
+            });
+        }
+        var was = onboard.busy(siteId);
+        onboard.dropBusy(siteId);
+        for (var b : wanted)
+            onboard.keepBusy(siteId, new BusyRow(b.from(), b.until(), b.what().strip()));
+        log.write(
+                Log.entry(by, "busy hours changed").at(siteId, null).before(was).after(onboard.busy(siteId)));
+        return night(siteId);
+    }
+
+    /** Keeps the hours that were worked out; from then on they stand on the type sheets. */
+    @Transactional
+    public NightView keep(long siteId, String by) {
+        var view = night(siteId);
+        var changed = view.plan().slots().stream().filter(Nightly.Slot::changed).toList();
+        for (var slot : changed)
+            onboard.keepFact(
+                    slot.endpoint(), Surroundings.RESTART_AT, slot.from().toString());
+        if (!changed.isEmpty())
+            log.write(Log.entry(by, "restarts at night placed").at(siteId, null).after(changed));
+        return night(siteId);
+    }
+}

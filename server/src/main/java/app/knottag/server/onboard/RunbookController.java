@@ -1,0 +1,202 @@
+package app.knottag.server.onboard;
+
+import app.knottag.core.kind.Kinds;
+import app.knottag.core.kind.Opening.Danger;
+import app.knottag.core.runbook.Board;
+import app.knottag.core.runbook.BootPattern;
+import app.knottag.core.runbook.CallSheet;
+import app.knottag.core.runbook.Recipe;
+import app.knottag.core.runbook.Runbook;
+import app.knottag.core.runbook.TypeSheet;
+import app.knottag.server.onboard.RunbookViews.RunbookView;
+import app.knottag.server.record.Endpoints;
+import app.knottag.server.record.Runbooks;
+import app.knottag.server.record.StepStore;
+import app.knottag.server.web.Etags;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.security.Principal;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The runbook of one endpoint over HTTP, what is known around it, and the waits that run anywhere. */
+@RestController
+class RunbookController {
+
+    record StepRequest(@NotNull StepWork.Action action, Map<String, String> evidence, String reason) {}
+
+    record FactsRequest(@NotNull Map<String, String> facts) {}
+
+    /** An opening as it is said to stand. */
+    public record OpeningRequest(boolean closed, String owner, String ends, String note, String title, Danger danger) {}
+
+    record ResetRequest(@NotNull String why, String backup) {}
+
+    record RepeatedRequest(@NotNull Map<String, String> repeated) {}
+
+    record RunningView(
+            long siteId,
+            String site,
+            long endpointId,
+            String endpoint,
+            String step,
+            String lookFor,
+            Instant startedAt,
+            int shortest,
+            int usual,
+            int longest,
+            Runbook.Pace pace,
+            String words,
+            Instant now) {}
+
+    private final Endpoints endpoints;
+    private final Runbooks runbooks;
+    private final RunbookViews views;
+    private final StepWork work;
+    private final OnboardWork onboard;
+    private final StepStore steps;
+    private final Kinds kinds;
+    private final Clock clock;
+
+    RunbookController(
+            Endpoints endpoints,
+            Runbooks runbooks,
+            RunbookViews views,
+            StepWork work,
+            OnboardWork onboard,
+            StepStore steps,
+            Kinds kinds,
+            Clock clock) {
+        this.endpoints = endpoints;
+        this.runbooks = runbooks;
+        this.views = views;
+        this.work = work;
+        this.onboard = onboard;
+        this.steps = steps;
+        this.kinds = kinds;
+        this.clock = clock;
+    }
+
+    @GetMapping("/api/endpoints/{id}/runbook")
+    ResponseEntity<RunbookView> one(@PathVariable long id) {
+        var view = views.of(endpoints.get(id));
+        return Etags.answer(HttpStatus.OK, view.version(), view);
+    }
+
+    @PutMapping("/api/endpoints/{id}/runbook/steps/{key}")
+    ResponseEntity<RunbookView> step(
+            @PathVariable long id,
+            @PathVariable String key,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @Valid @RequestBody StepRequest body,
+            Principal by) {
+        work.act(
+                id,
+                key,
+                Etags.required(ifMatch),
+                body.action(),
+                body.evidence() == null ? Map.of() : body.evidence(),
+                body.reason(),
+                by.getName());
+        return one(id);
+    }
+
+    /** Answers the kind's questions, and keeps what was reported for the endpoint; an empty text takes one back. */
+    @PutMapping("/api/endpoints/{id}/runbook/facts")
+    ResponseEntity<RunbookView> facts(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @Valid @RequestBody FactsRequest body,
+            Principal by) {
+        onboard.facts(id, Etags.required(ifMatch), body.facts(), by.getName());
+        return one(id);
+    }
+
+    /** Says of an opening that it is closed, or who closes it by when; a new key records one that was found. */
+    @PutMapping("/api/endpoints/{id}/runbook/openings/{key}")
+    ResponseEntity<RunbookView> opening(
+            @PathVariable long id,
+            @PathVariable String key,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @Valid @RequestBody OpeningRequest body,
+            Principal by) {
+        onboard.opening(id, Etags.required(ifMatch), key, body, by.getName());
+        return one(id);
+    }
+
+    /** It was reset: what that undid is to be done again. */
+    @PostMapping("/api/endpoints/{id}/runbook/reset")
+    ResponseEntity<RunbookView> reset(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @Valid @RequestBody ResetRequest body,
+            Principal by) {
+        onboard.reset(id, Etags.required(ifMatch), body.why(), body.backup(), by.getName());
+        return one(id);
+    }
+
+    /** Goes over to the latest version of the kind; steps of the same key stay as they are. */
+    @PostMapping("/api/endpoints/{id}/runbook/latest")
+    ResponseEntity<RunbookView> latest(
+            @PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, Principal by) {
+        onboard.latest(id, Etags.required(ifMatch), by.getName());
+        return one(id);
+    }
+
+    /** Scores what was repeated over the phone. */
+    @PostMapping("/api/endpoints/{id}/runbook/call-sheet")
+    CallSheet callSheet(@PathVariable long id, @Valid @RequestBody RepeatedRequest body) {
+        var endpoint = endpoints.get(id);
+        var plan = runbooks.plan(endpoint);
+        return CallSheet.score(
+                TypeSheet.of(Recipe.of(runbooks.kind(endpoint), plan.around()).kind(), plan), plan, body.repeated());
+    }
+
+    /** Several endpoints at once: what to do now, what comes after, what runs by itself. */
+    @GetMapping("/api/sites/{siteId}/board")
+    Board board(@PathVariable long siteId) {
+        return Board.of(runbooks.jobs(siteId), clock.instant());
+    }
+
+    /** Waits that run, at every site, seen by everybody who is signed in. */
+    @GetMapping("/api/running")
+    List<RunningView> running() {
+        var now = clock.instant();
+        return steps.running().stream().map(r -> running(r, now)).toList();
+    }
+
+    private RunningView running(StepStore.RunningRow r, Instant now) {
+        // A step that is gone from its kind, or a kind that is gone, still runs for whoever began it.
+        var step = kinds.find(r.kind(), r.kindVersion()).stream()
+                .flatMap(k -> k.steps().stream())
+                .filter(s -> s.key().equals(r.key()))
+                .findFirst();
+        var wait = step.flatMap(s -> s.waiting());
+        var pace = wait.map(w -> Runbook.pace(w, r.startedAt(), now)).orElse(Runbook.Pace.USUAL);
+        return new RunningView(
+                r.siteId(),
+                r.site(),
+                r.endpointId(),
+                r.endpoint(),
+                step.map(s -> s.title()).orElse(r.key()),
+                wait.map(w -> w.lookFor()).orElse(""),
+                r.startedAt(),
+                wait.map(w -> w.shortest()).orElse(0),
+                wait.map(w -> w.usual()).orElse(0),
+                wait.map(w -> w.longest()).orElse(0),
+                pace,
+                wait.map(w -> BootPattern.of(w, r.restarts(), pace).words()).orElse(""),
+                now);
+    }
+}

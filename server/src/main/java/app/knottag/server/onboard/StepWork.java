@@ -1,0 +1,203 @@
+package app.knottag.server.onboard;
+
+import app.knottag.core.kind.Kind;
+import app.knottag.core.kind.Kind.GateType;
+import app.knottag.core.knot.Knot;
+import app.knottag.core.log.Words;
+import app.knottag.core.runbook.GateJudge;
+import app.knottag.core.runbook.Seals;
+import app.knottag.core.runbook.StepRecord;
+import app.knottag.server.change.Consequences;
+import app.knottag.server.change.StepTied;
+import app.knottag.server.log.Log;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.Endpoints;
+import app.knottag.server.record.OnboardStore;
+import app.knottag.server.record.RegistrationStore;
+import app.knottag.server.record.Runbooks;
+import app.knottag.server.web.Etags;
+import app.knottag.server.web.Problem;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Starts, ties, overrides and unties steps; what was read is kept even when the gate stays shut. */
+@Service
+public class StepWork {
+
+    private static final int SHORTEST_REASON = 5;
+    private static final int LONGEST_EVIDENCE = 200;
+
+    /** What can be done with a step. */
+    public enum Action {
+        START,
+        TIE,
+        OVERRIDE,
+        UNTIE,
+        /** It restarted by itself once more while it is waited for. */
+        RESTARTED
+    }
+
+    private final Endpoints endpoints;
+    private final EndpointStore store;
+    private final Runbooks runbooks;
+    private final Consequences consequences;
+    private final RegistrationStore registrations;
+    private final OnboardStore onboard;
+    private final Log log;
+    private final Clock clock;
+    private final ApplicationEventPublisher events;
+
+    StepWork(
+            Endpoints endpoints,
+            EndpointStore store,
+            Runbooks runbooks,
+            Consequences consequences,
+            RegistrationStore registrations,
+            OnboardStore onboard,
+            Log log,
+            Clock clock,
+            ApplicationEventPublisher events) {
+        this.endpoints = endpoints;
+        this.events = events;
+        this.store = store;
+        this.runbooks = runbooks;
+        this.consequences = consequences;
+        this.registrations = registrations;
+        this.onboard = onboard;
+        this.log = log;
+        this.clock = clock;
+    }
+
+    @Transactional
+    public void act(
+            long endpointId,
+            String key,
+            int expected,
+            Action action,
+            Map<String, String> evidence,
+            String reason,
+            String by) {
+        var endpoint = endpoints.get(endpointId);
+        var runbook = runbooks.runbook(endpoint);
+        var step = runbook.kind().step(key);
+        evidence.forEach((field, text) -> {
+            if (text != null && text.length() > LONGEST_EVIDENCE)
+                throw Problem.field(
+                        "evidence/" + field, "too-long", "At most " + LONGEST_EVIDENCE + " characters are kept here.");
+            Words.problem(text == null ? "" : text, false).ifPresent(p -> {
+                throw Problem.field("evidence/" + field, "bad-words", p);
+            });
+        });
+        if (step.gate().type() == GateType.CONFIRMED)
+            throw Problem.of(HttpStatus.CONFLICT, "sign-off-needed", "This step is tied by the sign-off at Confirm.");
+        if (action != Action.UNTIE) refuseBlocked(runbook.blocking(key), runbook.breaks(key));
+        if (store.touch(endpointId, expected) == 0) throw Etags.stale();
+        var was = runbook.record(key);
+        var now = clock.instant();
+        StepRecord is = switch (action) {
+            case START -> started(step, was, now, by);
+            case TIE -> tied(endpoint, runbook.kind(), step, was, evidence, now, by);
+            case OVERRIDE -> overridden(was, reason, now, by);
+            case UNTIE -> StepRecord.untouched(key);
+            case RESTARTED -> restarted(was);
+        };
+        runbooks.keep(endpointId, is);
+        if (action == Action.UNTIE) consequences.doubt(endpoint);
+        if (step.gate().type() == GateType.NEW_SEALS && is.knot() == Knot.TIGHT) seals(endpointId, is, by);
+        if (step.gate().type() == GateType.ADDRESS_SHOWN && is.knot() == Knot.TIGHT)
+            registrations.restarted(endpointId, now);
+        if (action == Action.TIE && is.knot() == Knot.TIGHT) events.publishEvent(new StepTied(endpointId, step, by));
+        consequences.stand(endpointId);
+        log.write(Log.entry(by, said(action, is.knot()) + " “" + step.title() + "”")
+                .at(endpoint.siteId(), endpointId)
+                .before(was)
+                .after(is)
+                .because(is.reason()));
+    }
+
+    private static String said(Action action, Knot knot) {
+        return switch (action) {
+            case START -> "began to wait at";
+            case TIE -> knot == Knot.TIGHT ? "tied" : "could not tie";
+            case OVERRIDE -> "left out";
+            case UNTIE -> "untied";
+            case RESTARTED -> "saw a restart at";
+        };
+    }
+
+    private static void refuseBlocked(List<String> blocking, List<String> breaks) {
+        if (!blocking.isEmpty())
+            throw Problem.of(
+                    HttpStatus.CONFLICT,
+                    "steps-before",
+                    "First comes: " + String.join(", ", blocking) + "."
+                            + breaks.stream().map(b -> " " + b + ".").collect(Collectors.joining()));
+    }
+
+    private static StepRecord started(Kind.Step step, StepRecord was, Instant now, String by) {
+        if (step.waiting().isEmpty())
+            throw Problem.of(HttpStatus.CONFLICT, "no-wait", "There is nothing to wait for in this step.");
+        if (was.startedAt().isPresent() && was.endedAt().isEmpty()) return was;
+        return new StepRecord(
+                was.key(), Knot.HALF_DRAWN, Optional.of(now), Optional.empty(), Map.of(), List.of(), "", by);
+    }
+
+    private StepRecord tied(
+            EndpointStore.Row endpoint,
+            Kind kind,
+            Kind.Step step,
+            StepRecord was,
+            Map<String, String> evidence,
+            Instant now,
+            String by) {
+        var findings = GateJudge.judge(kind, step, runbooks.wholePlan(endpoint), evidence);
+        boolean holds = findings.isEmpty();
+        var kept = evidence.entrySet().stream()
+                .filter(e -> e.getValue() != null)
+                .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
+        return new StepRecord(
+                was.key(),
+                holds ? Knot.TIGHT : Knot.FRAYED,
+                was.startedAt(),
+                holds ? Optional.of(now) : Optional.empty(),
+                kept,
+                findings,
+                "",
+                by,
+                holds ? 0 : was.tries() + 1,
+                was.restarts());
+    }
+
+    private static StepRecord restarted(StepRecord was) {
+        if (was.startedAt().isEmpty() || was.endedAt().isPresent())
+            throw Problem.of(HttpStatus.CONFLICT, "no-wait", "Nothing is waited for here. Start the wait first.");
+        return was.counting(was.tries(), was.restarts() + 1);
+    }
+
+    /** A seal that somebody else used a moment ago shows as one that was used before. */
+    private void seals(long endpointId, StepRecord is, String by) {
+        for (String number : Seals.numbers(is.evidence().getOrDefault("read", "")))
+            if (onboard.keepSeal(number, endpointId, is.evidence().getOrDefault("case", ""), by) == 0)
+                throw Problem.conflict(
+                        "evidence/read", "seal-used", "Seal " + number + " was used a moment ago.", Map.of());
+    }
+
+    private static StepRecord overridden(StepRecord was, String reason, Instant now, String by) {
+        String why = reason == null ? "" : reason.strip();
+        if (why.length() < SHORTEST_REASON)
+            throw Problem.field("reason", "reason-missing", "Say why the step is left out; the hand-over shows it.");
+        Words.problem(why, true).ifPresent(p -> {
+            throw Problem.field("reason", "bad-words", p);
+        });
+        return new StepRecord(
+                was.key(), Knot.LEFT_OUT, was.startedAt(), Optional.of(now), was.evidence(), List.of(), why, by);
+    }
+}

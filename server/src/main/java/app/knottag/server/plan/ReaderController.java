@@ -1,0 +1,94 @@
+package app.knottag.server.plan;
+
+import app.knottag.core.address.AddressContext;
+import app.knottag.core.address.AddressReader;
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.address.Pool;
+import app.knottag.core.address.Purpose;
+import app.knottag.core.address.Segment;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.hardware.MacReader;
+import app.knottag.core.reading.Reading;
+import app.knottag.server.record.Endpoints;
+import app.knottag.server.record.Sites;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The readers that every field asks while it is typed in. They change nothing. */
+@RestController
+class ReaderController {
+
+    record SegmentSketch(@NotNull Ipv4Prefix prefix, Ipv4Address gateway, List<Pool> pools) {}
+
+    record AddressReadRequest(
+            String text,
+
+            @NotNull(message = "Say what the text is meant to be.")
+            Purpose purpose,
+
+            @Valid SegmentSketch segment,
+            List<Ipv4Address> taken,
+            String expected,
+            Long segmentId,
+            Long endpointId) {}
+
+    record MacReadRequest(String text, List<Mac> known, Mac expected, Long siteId, Long endpointId) {}
+
+    record SerialReadRequest(
+            String text, @NotNull String kind, @NotNull Long siteId, Long endpointId) {}
+
+    private final Endpoints endpoints;
+    private final Sites sites;
+
+    ReaderController(Endpoints endpoints, Sites sites) {
+        this.endpoints = endpoints;
+        this.sites = sites;
+    }
+
+    @PostMapping("/api/address/read")
+    Reading address(@Valid @RequestBody AddressReadRequest body) {
+        var context = body.endpointId() != null || body.segmentId() != null ? onRecord(body) : spelledOut(body);
+        return AddressReader.read(body.text(), body.purpose(), context);
+    }
+
+    private AddressContext onRecord(AddressReadRequest body) {
+        long endpointId = body.endpointId() == null ? 0 : body.endpointId();
+        long segmentId = body.segmentId() != null
+                ? body.segmentId()
+                : endpoints.get(endpointId).segmentId();
+        var context = endpoints.context(sites.segment(segmentId).siteId(), segmentId, endpointId);
+        return body.expected() == null ? context : context.expecting(body.expected());
+    }
+
+    private static AddressContext spelledOut(AddressReadRequest body) {
+        var segment = Optional.ofNullable(body.segment())
+                .map(s -> new Segment(
+                        s.prefix(), Optional.ofNullable(s.gateway()), s.pools() == null ? List.of() : s.pools()));
+        return new AddressContext(
+                segment,
+                body.taken() == null ? Set.of() : new HashSet<>(body.taken()),
+                Optional.ofNullable(body.expected()));
+    }
+
+    @PostMapping("/api/mac/read")
+    Reading mac(@Valid @RequestBody MacReadRequest body) {
+        if (body.siteId() != null)
+            return endpoints.readMac(body.siteId(), body.endpointId() == null ? 0 : body.endpointId(), body.text());
+        return MacReader.read(
+                body.text(), body.known() == null ? List.of() : body.known(), Optional.ofNullable(body.expected()));
+    }
+
+    @PostMapping("/api/serial/read")
+    Reading serial(@Valid @RequestBody SerialReadRequest body) {
+        return endpoints.readSerial(
+                body.siteId(), body.kind(), body.endpointId() == null ? 0 : body.endpointId(), body.text());
+    }
+}

@@ -1,0 +1,203 @@
+package app.knottag.server.record;
+
+import app.knottag.core.kind.Kind;
+import app.knottag.core.kind.Kinds;
+import app.knottag.core.runbook.Board;
+import app.knottag.core.runbook.EndpointPlan;
+import app.knottag.core.runbook.OpenState;
+import app.knottag.core.runbook.Recipe;
+import app.knottag.core.runbook.Runbook;
+import app.knottag.core.runbook.Standing;
+import app.knottag.core.runbook.StepRecord;
+import app.knottag.core.runbook.StepRecord.StepFinding;
+import app.knottag.core.runbook.Surroundings;
+import app.knottag.core.time.DateStyle;
+import app.knottag.core.time.SiteClock;
+import app.knottag.server.db.Json;
+import app.knottag.server.record.OnboardStore.FactRow;
+import app.knottag.server.web.Problem;
+import java.time.Clock;
+import java.time.ZoneOffset;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Service;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Loads runbooks and plans as core's types, keeps steps, and works out anew where an endpoint stands. */
+@Service
+public class Runbooks {
+
+    private final StepStore steps;
+    private final EndpointStore endpoints;
+    private final Sites sites;
+    private final Kinds kinds;
+    private final RegistryBook book;
+    private final OnboardStore onboard;
+    private final SiteStore siteStore;
+    private final Clock clock;
+    private final JsonMapper json;
+
+    Runbooks(
+            StepStore steps,
+            EndpointStore endpoints,
+            Sites sites,
+            Kinds kinds,
+            RegistryBook book,
+            OnboardStore onboard,
+            SiteStore siteStore,
+            Clock clock,
+            JsonMapper json) {
+        this.steps = steps;
+        this.endpoints = endpoints;
+        this.sites = sites;
+        this.kinds = kinds;
+        this.book = book;
+        this.onboard = onboard;
+        this.siteStore = siteStore;
+        this.clock = clock;
+        this.json = json;
+    }
+
+    public Runbook runbook(EndpointStore.Row endpoint) {
+        var records = new HashMap<String, StepRecord>();
+        for (var row : steps.of(endpoint.id())) records.put(row.key(), plain(row));
+        return Runbook.of(recipe(endpoint).kind(), records);
+    }
+
+    /** Works out which steps apply to an endpoint. */
+    public Recipe recipe(EndpointStore.Row endpoint) {
+        return Recipe.of(kind(endpoint), around(endpoint));
+    }
+
+    /** The kind as it was when the runbook was begun. */
+    public Kind kind(EndpointStore.Row endpoint) {
+        return kinds.find(endpoint.kind(), endpoint.kindVersion())
+                .orElseThrow(() -> Problem.conflict(
+                        "",
+                        "kind-version-missing",
+                        endpoint.name() + " was begun with version " + endpoint.kindVersion() + " of “"
+                                + kinds.find(endpoint.kind()).map(Kind::name).orElse(endpoint.kind())
+                                + "”, which is not here. A lead brings that file back under Kinds, or puts the endpoint on the version that is there.",
+                        Map.of("version", endpoint.kindVersion())));
+    }
+
+    /** Loads the runbooks of everything that waits at Onboard, in one go. */
+    public List<Board.Job> jobs(long siteId) {
+        var records = new HashMap<Long, Map<String, StepRecord>>();
+        for (var row : steps.onboard(siteId))
+            records.computeIfAbsent(row.endpointId(), id -> new HashMap<>()).put(row.key(), plain(row.row()));
+        var facts = onboard.factsOfSite(siteId).stream()
+                .collect(Collectors.groupingBy(FactRow::endpointId, Collectors.toMap(FactRow::key, FactRow::value)));
+        return endpoints.all(siteId).stream()
+                .filter(e -> e.station() == Standing.Station.ONBOARD)
+                .filter(e -> kinds.find(e.kind(), e.kindVersion()).isPresent())
+                .map(e -> new Board.Job(
+                        e.id(),
+                        e.name(),
+                        e.place(),
+                        Runbook.of(
+                                Recipe.of(kind(e), bare(e, facts.getOrDefault(e.id(), Map.of())))
+                                        .kind(),
+                                records.getOrDefault(e.id(), Map.of()))))
+                .toList();
+    }
+
+    private StepRecord plain(StepStore.Row row) {
+        return new StepRecord(
+                row.key(),
+                row.knot(),
+                Optional.ofNullable(row.startedAt()),
+                Optional.ofNullable(row.endedAt()),
+                json.readValue(row.evidence().text(), new TypeReference<Map<String, String>>() {}),
+                json.readValue(row.findings().text(), new TypeReference<List<StepFinding>>() {}),
+                row.reason(),
+                row.by(),
+                row.tries(),
+                row.restarts());
+    }
+
+    public void keep(long endpointId, StepRecord step) {
+        steps.keep(
+                endpointId,
+                new StepStore.Row(
+                        step.key(),
+                        step.knot(),
+                        step.startedAt().orElse(null),
+                        step.endedAt().orElse(null),
+                        new Json(json.writeValueAsString(step.evidence())),
+                        new Json(json.writeValueAsString(step.findings())),
+                        step.reason(),
+                        step.by(),
+                        step.tries(),
+                        step.restarts()));
+    }
+
+    public Map<String, String> facts(long endpointId) {
+        return onboard.facts(endpointId).stream().collect(Collectors.toMap(FactRow::key, FactRow::value));
+    }
+
+    /** What decides which steps apply, and nothing that would have to be looked up one by one. */
+    private Surroundings bare(EndpointStore.Row e, Map<String, String> facts) {
+        var partner = Optional.ofNullable(e.partnerId()).map(siteStore::partner);
+        return new Surroundings(
+                e.method(),
+                e.name(),
+                e.hostName(),
+                e.model(),
+                Optional.ofNullable(e.number()),
+                Optional.ofNullable(e.servicePort()),
+                partner.map(SiteStore.PartnerRow::address),
+                Optional.ofNullable(e.partnerPort()),
+                facts,
+                List.of(),
+                Surroundings.Beside.NOTHING,
+                List.of(),
+                new SiteClock(clock.instant(), ZoneOffset.UTC, DateStyle.WORDS));
+    }
+
+    private Surroundings around(EndpointStore.Row e) {
+        return bare(e, facts(e.id())).with(book.restartAt(e), openings(e), sites.clock(e.siteId()));
+    }
+
+    /** Everything that stands open on an endpoint, or did. */
+    public List<OpenState> openings(EndpointStore.Row e) {
+        return OpenState.of(
+                kind(e),
+                onboard.openings(e.id()).stream()
+                        .map(o -> new OpenState.Record(
+                                o.key(), o.danger(), o.title(), o.owner(), Optional.ofNullable(o.endsOn()), o.closed()))
+                        .collect(Collectors.toMap(OpenState.Record::key, Function.identity())));
+    }
+
+    /** The plan with what a gate may ask about the other endpoints, and the seals ever used. */
+    public EndpointPlan wholePlan(EndpointStore.Row row) {
+        var plan = plan(row);
+        return plan.with(plan.around()
+                .with(new Surroundings.Beside(
+                        () -> endpoints.others(row.siteId(), row.id()).stream()
+                                .map(o -> new Surroundings.Other(
+                                        o.name(), o.place(), Optional.ofNullable(o.mac()), o.serial()))
+                                .toList(),
+                        () -> Set.copyOf(onboard.seals()))));
+    }
+
+    public EndpointPlan plan(EndpointStore.Row row) {
+        var ground = sites.ground(sites.segment(row.segmentId()), row.address());
+        var taken = endpoints.addresses(row.siteId(), row.id());
+        return new EndpointPlan(
+                Optional.ofNullable(row.address()),
+                ground.segment(),
+                ground.resolvers(),
+                Optional.ofNullable(row.mac()),
+                Optional.of(row.serial()).filter(s -> !s.isEmpty()),
+                taken,
+                row.confirmedAt() != null,
+                around(row));
+    }
+}

@@ -1,8 +1,0 @@
-package app.knottag.server.session;
-
-/** Leads manage people and sites, technicians do the work, the office looks on and confirms from its end. */
-public enum Role {
-    LEAD,
-    TECHNICIAN,
-    OFFICE
-}

@@ -1,0 +1,152 @@
+package app.knottag.server.verify;
+
+import app.knottag.core.hardware.Interface;
+import app.knottag.core.kind.Kind;
+import app.knottag.core.plan.Method;
+import app.knottag.core.reach.Cause;
+import app.knottag.core.reach.CauseBook;
+import app.knottag.core.reach.Diagnosis;
+import app.knottag.core.reach.Diagnosis.Made;
+import app.knottag.core.reach.Look;
+import app.knottag.core.reach.NetworkState;
+import app.knottag.core.reach.NetworkState.Joined;
+import app.knottag.core.reach.PacketWay;
+import app.knottag.core.reach.Probes;
+import app.knottag.core.reach.Target;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.RegistryBook;
+import app.knottag.server.record.RoundStore;
+import app.knottag.server.record.Runbooks;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.EnumMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Component;
+
+/** Weighs what was seen after a round, with what this site has shown before. */
+@Component
+class Diagnoses {
+
+    /** A change of so many days ago still shows. */
+    static final Duration LATELY = Duration.ofDays(14);
+
+    private final RoundStore rounds;
+    private final Runbooks runbooks;
+    private final RegistryBook registries;
+    private final Targets targets;
+    private final Probes probes;
+    private final EndpointStore endpoints;
+    private final CaseStore cases;
+    private final Clock clock;
+
+    Diagnoses(
+            RoundStore rounds,
+            Runbooks runbooks,
+            RegistryBook registries,
+            Targets targets,
+            Probes probes,
+            EndpointStore endpoints,
+            CaseStore cases,
+            Clock clock) {
+        this.endpoints = endpoints;
+        this.cases = cases;
+        this.clock = clock;
+        this.targets = targets;
+        this.probes = probes;
+        this.rounds = rounds;
+        this.runbooks = runbooks;
+        this.registries = registries;
+    }
+
+    /** What was looked at after a round. */
+    record Looked(List<RoundStore.LookRow> rows, List<Made> made, Set<Look> passed) {}
+
+    Looked looked(long endpointId, long roundId) {
+        var rows = rounds.looks(endpointId, roundId);
+        var passed = new HashSet<Look>();
+        rows.stream().filter(r -> r.outcome().isEmpty()).forEach(r -> passed.add(r.look()));
+        var seen = rows.stream().filter(r -> !r.outcome().isEmpty()).toList();
+        return new Looked(
+                seen,
+                seen.stream()
+                        .map(r -> new Made(r.look(), r.outcome(), r.evidence()))
+                        .toList(),
+                passed);
+    }
+
+    /** The endpoint as it is meant to be, with everything up to its service, from where it was looked at. */
+    NetworkState scene(EndpointStore.Row e) {
+        var kind = runbooks.kind(e);
+        var target = targets.required(e);
+        var traits = new NetworkState.Traits(
+                registries.wanted(e),
+                e.partnerId() != null,
+                kind.service().tellsSerial(),
+                Targets.callsOut(kind),
+                joined(kind, e));
+        var own = probes.here().addresses();
+        return NetworkState.intended(
+                traits,
+                new NetworkState.Layout(
+                        target.segment().prefix(),
+                        target.segment().gateway(),
+                        target.address(),
+                        target.segment().pools(),
+                        target.partner().map(Target.Partner::address),
+                        target.resolvers().stream().findFirst(),
+                        own.stream()
+                                .filter(target.segment().prefix()::contains)
+                                .findFirst()
+                                .or(() -> own.stream().findFirst()),
+                        e.method() == Method.RESERVED));
+    }
+
+    /** A MAC alone is put down as wired, so that says nothing; an outlet or a port does. */
+    private Joined joined(Kind kind, EndpointStore.Row e) {
+        var medium = endpoints.medium(e.id());
+        if (kind.wireless() || medium == Interface.Medium.WIRELESS) return Joined.WIRELESS;
+        boolean wired = medium != null && medium != Interface.Medium.WIRED;
+        return wired || !e.outlet().isEmpty() || !e.switchPort().isEmpty() ? Joined.CABLE : Joined.UNKNOWN;
+    }
+
+    /** The book as it was learned at a site from what people said had mended things there. */
+    CauseBook book(long siteId) {
+        return learned(rounds.found(siteId));
+    }
+
+    private static CauseBook learned(List<RoundStore.FoundRow> found) {
+        var times = new EnumMap<Cause, Integer>(Cause.class);
+        found.forEach(f -> times.merge(f.cause(), 1, Integer::sum));
+        return CauseBook.shipped().learned(times);
+    }
+
+    /**
+     * Where the search for one endpoint stands, with what it was weighed.
+     *
+     * @param learned what was said to have mended things at the site, latest first
+     * @param lately what was changed at the endpoint in the last days, latest first
+     */
+    record Searched(
+            Diagnosis.Verdict verdict,
+            List<PacketWay.Stretch> way,
+            List<RoundStore.FoundRow> learned,
+            List<CaseStore.ChangeRow> lately) {}
+
+    Searched search(EndpointStore.Row e, Looked looked) {
+        var found = rounds.found(e.siteId());
+        var lately =
+                cases.lately(e.siteId(), e.segmentId(), e.id(), clock.instant().minus(LATELY));
+        var changes = lately.stream().map(CaseStore.ChangeRow::what).collect(Collectors.toSet());
+        var book = learned(found).after(changes);
+        var scene = scene(e);
+        var verdict = Diagnosis.of(scene, book, looked.made(), looked.passed());
+        return new Searched(verdict, PacketWay.of(scene, book, looked.made(), verdict), found, lately);
+    }
+
+    Kind kind(EndpointStore.Row e) {
+        return runbooks.kind(e);
+    }
+}

@@ -1,0 +1,228 @@
+package app.knottag.server.verify;
+
+import app.knottag.core.kind.Kind;
+import app.knottag.core.kind.Signal;
+import app.knottag.core.knot.Knot;
+import app.knottag.core.reach.Check;
+import app.knottag.core.reach.CheckResult;
+import app.knottag.core.reach.Evidence;
+import app.knottag.core.reach.Grade;
+import app.knottag.core.reach.Rung;
+import app.knottag.server.record.Endpoints;
+import app.knottag.server.record.RoundStore;
+import app.knottag.server.record.Runbooks;
+import app.knottag.server.web.Etags;
+import app.knottag.server.web.Idempotency;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.security.Principal;
+import java.time.Instant;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The line of checks, what people saw, and the sign-offs over HTTP. */
+@RestController
+class ReachController {
+
+    /** Who makes a check. */
+    enum Maker {
+        MACHINE,
+        EYES,
+        OFFICE
+    }
+
+    record OutcomeWords(String outcome, String words) {}
+
+    /** One check of the line, with the question to somebody who looks. */
+    record RungView(
+            Check check,
+            String title,
+            Maker maker,
+            Knot knot,
+            String note,
+            String remedy,
+            String loosened,
+            String evidence,
+            String vantage,
+            @Nullable Instant at,
+            String by,
+            long millis,
+            String question,
+            List<OutcomeWords> outcomes,
+            List<String> signals) {}
+
+    record SignOffView(String grade, String note, Instant at, String by) {}
+
+    /** The whole line; {@code at} is when a machine looked last. */
+    record LineView(
+            List<RungView> rungs,
+            @Nullable Instant at,
+            String by,
+            boolean failed,
+            boolean machineFailed,
+            String missing,
+            Grade grade,
+            String gradeWords,
+            boolean handsOver,
+            String apart,
+            @Nullable SignOffView signedOff) {}
+
+    /** Results as they come in while a round runs; {@code running} says whether one does. */
+    record UnderwayView(boolean running, List<CheckResult> results) {}
+
+    record WitnessRequest(
+            @NotNull Check check,
+            @NotNull String outcome,
+            @NotNull Evidence evidence) {}
+
+    record OfficeRequest(boolean reached) {}
+
+    record SignOffRequest(String note) {}
+
+    record Made(long id) {}
+
+    private final Confirm confirm;
+    private final Endpoints endpoints;
+    private final Runbooks runbooks;
+    private final RoundStore rounds;
+    private final Idempotency idempotency;
+
+    ReachController(
+            Confirm confirm, Endpoints endpoints, Runbooks runbooks, RoundStore rounds, Idempotency idempotency) {
+        this.confirm = confirm;
+        this.endpoints = endpoints;
+        this.runbooks = runbooks;
+        this.rounds = rounds;
+        this.idempotency = idempotency;
+    }
+
+    @GetMapping("/api/endpoints/{id}/line")
+    LineView line(@PathVariable long id) {
+        var endpoint = endpoints.get(id);
+        var kind = runbooks.kind(endpoint);
+        var line = confirm.line(endpoint);
+        var round = rounds.latest(id);
+        var signed = endpoint.confirmedAt() == null ? null : rounds.signOff(id);
+        return new LineView(
+                line.rungs().stream().map(r -> view(r, kind)).toList(),
+                round == null ? null : round.at(),
+                round == null ? "" : round.by(),
+                line.failed(),
+                line.rungs().stream()
+                        .anyMatch(r -> r.knot() == Knot.FRAYED && r.check().byMachine()),
+                line.missing().orElse(""),
+                line.grade(),
+                line.grade().words(),
+                line.grade().handsOver(),
+                line.apart().orElse(""),
+                signed == null
+                        ? null
+                        : new SignOffView(signed.grade().words(), signed.note(), signed.at(), signed.by()));
+    }
+
+    private static RungView view(Rung r, Kind kind) {
+        var check = r.check();
+        return new RungView(
+                check,
+                check.title(),
+                check == Check.OFFICE ? Maker.OFFICE : check.byMachine() ? Maker.MACHINE : Maker.EYES,
+                r.knot(),
+                r.note(),
+                r.remedy(),
+                r.loosened(),
+                r.evidence() == null ? "" : r.evidence().words(),
+                r.vantage(),
+                r.at(),
+                r.by(),
+                r.millis(),
+                question(check, kind),
+                check.outcomes().stream()
+                        .map(o -> new OutcomeWords(o, Confirm.words(check, o)))
+                        .toList(),
+                check == Check.LINK ? signals(kind) : List.of());
+    }
+
+    private static String question(Check check, Kind kind) {
+        return switch (check) {
+            case REAL_JOB ->
+                "Let it do its real job once: " + lower(kind.service().proves()) + ". What happens?";
+            case REFUSED -> "Try it: " + lower(kind.service().refuses()) + ". Is it refused?";
+            case OFFICE -> "Let the office try it from its end. Does it reach this very one?";
+            default -> check.look().map(l -> l.words()).orElse("");
+        };
+    }
+
+    private static String lower(String text) {
+        return text.isEmpty() ? text : text.substring(0, 1).toLowerCase(Locale.ROOT) + text.substring(1);
+    }
+
+    /** What the kind's own lights at the network say, to hold beside the question. */
+    static List<String> signals(Kind kind) {
+        return kind.signals().stream()
+                .filter(s -> s.part().toLowerCase(Locale.ROOT).contains("network"))
+                .map((Signal s) -> s.part() + " " + s.words() + ": " + s.means())
+                .toList();
+    }
+
+    @GetMapping("/api/endpoints/{id}/rounds/underway")
+    UnderwayView underway(@PathVariable long id) {
+        var results = confirm.underway(id);
+        return new UnderwayView(results.isPresent(), results.orElse(List.of()));
+    }
+
+    @PostMapping("/api/endpoints/{id}/rounds")
+    @ResponseStatus(HttpStatus.CREATED)
+    LineView round(
+            @PathVariable long id,
+            @RequestHeader(name = "Idempotency-Key", required = false) String key,
+            Principal by) {
+        var asked = Map.of("round of", id);
+        if (idempotency.answer(by.getName(), key, asked, Made.class).isEmpty())
+            confirm.round(
+                    id,
+                    by.getName(),
+                    keep -> idempotency.once(by.getName(), key, asked, Made.class, () -> new Made(keep.getAsLong())));
+        return line(id);
+    }
+
+    @PostMapping("/api/endpoints/{id}/witnesses")
+    LineView witness(@PathVariable long id, @Valid @RequestBody WitnessRequest body, Principal by) {
+        confirm.witness(id, body.check(), body.outcome(), body.evidence(), by.getName());
+        return line(id);
+    }
+
+    /** The office says from its own end whether it reaches the endpoint; the only thing that those who look on may write. */
+    @PostMapping("/api/endpoints/{id}/office-word")
+    LineView office(@PathVariable long id, @Valid @RequestBody OfficeRequest body, Principal by) {
+        confirm.witness(id, Check.OFFICE, body.reached() ? "reached" : "not-reached", Evidence.SEEN, by.getName());
+        return line(id);
+    }
+
+    /** What came of trying a service that the site lists. */
+    record TriedView(Knot knot, String seen, String remedy, String vantage) {}
+
+    @PostMapping("/api/sites/{siteId}/services/{id}/try")
+    TriedView attempt(@PathVariable long siteId, @PathVariable long id) {
+        return confirm.attempt(siteId, id);
+    }
+
+    @PostMapping("/api/endpoints/{id}/confirmation")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void signOff(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @RequestBody SignOffRequest body,
+            Principal by) {
+        confirm.signOff(id, Etags.required(ifMatch), body.note(), by.getName());
+    }
+}

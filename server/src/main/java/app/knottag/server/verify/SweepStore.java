@@ -1,0 +1,67 @@
+package app.knottag.server.verify;
+
+import app.knottag.server.db.Json;
+import java.time.Instant;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+
+/** Sweeps as they went. */
+@Mapper
+interface SweepStore {
+
+    /** How a sweep stands. */
+    enum State {
+        RUNNING,
+        DONE,
+        CANCELLED,
+        CUT_OFF
+    }
+
+    record SweepRow(
+            long id,
+            long segmentId,
+            State state,
+            Instant startedAt,
+            Instant endedAt,
+            String by,
+            int asked,
+            int total,
+            String vantage,
+            Json results) {}
+
+    @Select("""
+            insert into sweep (segment_id, state, started_at, by, asked, total, vantage, results)
+            values (#{segmentId}, 'RUNNING', #{startedAt}, #{by}, 0, #{total}, #{vantage}, '[]') returning id""")
+    @Options(flushCache = Options.FlushCachePolicy.TRUE)
+    long begin(
+            @Param("segmentId") long segmentId,
+            @Param("startedAt") Instant startedAt,
+            @Param("by") String by,
+            @Param("total") int total,
+            @Param("vantage") String vantage);
+
+    @Update("""
+            update sweep set state = #{state}, ended_at = #{at}, asked = #{asked}, results = #{results},
+                vantage = vantage || case when #{how} = '' then '' else ', ' || #{how} end where id = #{id}""")
+    void end(
+            @Param("id") long id,
+            @Param("state") State state,
+            @Param("at") Instant at,
+            @Param("asked") int asked,
+            @Param("results") Json results,
+            @Param("how") String how);
+
+    @Update("update sweep set asked = #{asked} where id = #{id}")
+    void progress(@Param("id") long id, @Param("asked") int asked);
+
+    @Update("update sweep set state = 'CUT_OFF', ended_at = now() where state = 'RUNNING'")
+    int cutOff();
+
+    @Select("""
+            select id, segment_id, state, started_at, ended_at, by, asked, total, vantage, results from sweep
+            where segment_id = #{segmentId} order by id desc limit 1""")
+    SweepRow latest(long segmentId);
+}

@@ -1,0 +1,246 @@
+package app.knottag.server.verify;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Segment;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.plan.Sighting.Source;
+import app.knottag.core.reach.Probes;
+import app.knottag.core.reach.Sweep;
+import app.knottag.core.reach.Sweep.Planned;
+import app.knottag.core.reach.Swept;
+import app.knottag.core.reach.Vantage;
+import app.knottag.server.db.Json;
+import app.knottag.server.log.Log;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.SightingStore;
+import app.knottag.server.record.SitePlans;
+import app.knottag.server.record.SiteStore;
+import app.knottag.server.record.Sites;
+import app.knottag.server.verify.SweepStore.State;
+import app.knottag.server.web.Problem;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.Collectors;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Sweeps whole segments, one at a time each, while people look on. */
+@Service
+class Sweeps {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Sweeps.class);
+
+    /** So often a sweep that runs is written down, for the case that the server is cut off. */
+    private static final int WRITTEN_EVERY = 64;
+
+    private final SweepStore store;
+    private final SiteStore siteStore;
+    private final Sites sites;
+    private final EndpointStore endpoints;
+    private final SightingStore sightings;
+    private final Targets targets;
+    private final Probes probes;
+    private final Log log;
+    private final Clock clock;
+    private final TransactionTemplate transactions;
+    private final SitePlans plans;
+    private final JsonMapper json;
+    private final Map<Long, Running> running = new ConcurrentHashMap<>();
+
+    Sweeps(
+            SweepStore store,
+            SiteStore siteStore,
+            Sites sites,
+            EndpointStore endpoints,
+            SightingStore sightings,
+            Targets targets,
+            Probes probes,
+            Log log,
+            Clock clock,
+            TransactionTemplate transactions,
+            SitePlans plans,
+            JsonMapper json) {
+        this.store = store;
+        this.siteStore = siteStore;
+        this.sites = sites;
+        this.endpoints = endpoints;
+        this.sightings = sightings;
+        this.targets = targets;
+        this.probes = probes;
+        this.log = log;
+        this.clock = clock;
+        this.transactions = transactions;
+        this.plans = plans;
+        this.json = json;
+    }
+
+    /** A sweep that runs just now. */
+    static final class Running {
+        final AtomicInteger asked = new AtomicInteger();
+        final Set<Ipv4Address> answered = ConcurrentHashMap.newKeySet();
+        volatile boolean stop;
+    }
+
+    Optional<Running> running(long segmentId) {
+        return Optional.ofNullable(running.get(segmentId));
+    }
+
+    /** A sweep that a restart has cut off does not look as if it still ran. */
+    @EventListener(ApplicationReadyEvent.class)
+    void cutOff() {
+        store.cutOff();
+    }
+
+    void start(long segmentId, String by) {
+        var row = sites.segment(segmentId);
+        var segment = sites.plain(row);
+        if (segment.prefix().prefixLength() < 22)
+            throw Problem.of(
+                    HttpStatus.CONFLICT,
+                    "segment-too-large",
+                    "At most " + Sweep.MOST_HOSTS + " addresses are swept in one go; " + segment.prefix()
+                            + " has more.");
+        var hosts = Sweep.hosts(segment);
+        var sweep = new Running();
+        if (running.putIfAbsent(segmentId, sweep) != null)
+            throw Problem.of(HttpStatus.CONFLICT, "sweep-running", "A sweep of this segment runs already.");
+        var vantage = targets.vantage(row.siteId(), probes);
+        long id = store.begin(segmentId, clock.instant(), by, hosts.size(), vantage.words(segment.prefix()));
+        var runner = new Thread(() -> {
+            var done = Outcome.cutOff("the server had an error");
+            try {
+                done = swept(id, row.siteId(), segment, hosts, sweep, vantage);
+            } catch (RuntimeException e) {
+                LOG.error("The sweep of {} broke off", segment.prefix(), e);
+            } finally {
+                running.remove(segmentId);
+                end(id, row.siteId(), segment, sweep, done, by);
+            }
+        });
+        runner.setDaemon(true);
+        runner.start();
+    }
+
+    private record Outcome(State state, List<Sweep.Line> lines, Swept swept, String how) {
+        static Outcome cutOff(String why) {
+            return new Outcome(State.CUT_OFF, List.of(), new Swept(Map.of(), Set.of(), ""), why);
+        }
+    }
+
+    private Outcome swept(
+            long id, long siteId, Segment segment, List<Ipv4Address> hosts, Running sweep, Vantage vantage) {
+        var before = probes.here();
+        var swept = probes.sweep(hosts, new Swept.Listener() {
+            @Override
+            public void asked(int count) {
+                Sweeps.this.asked(id, sweep, count);
+            }
+
+            @Override
+            public void answered(Ipv4Address address) {
+                sweep.answered.add(address);
+            }
+
+            @Override
+            public boolean stop() {
+                return sweep.stop;
+            }
+        });
+        // Whoever loses her own link in the middle has not found everybody else silent.
+        if (!probes.here().equals(before))
+            return Outcome.cutOff("this machine's own network changed in the middle, so nothing is said of anybody");
+        var lines = Sweep.judge(segment, planned(siteId), swept, vantage.within(segment.prefix())).stream()
+                // Who was not asked cannot be called silent.
+                .filter(l -> !sweep.stop || l.verdict() != Sweep.Verdict.SILENT && l.verdict() != Sweep.Verdict.MOVED)
+                .toList();
+        return new Outcome(sweep.stop ? State.CANCELLED : State.DONE, lines, swept, how(swept));
+    }
+
+    /** By which question it was asked, and who is there without an address. */
+    private static String how(Swept swept) {
+        var six = Sweep.onlyOverSix(swept);
+        return swept.how()
+                + (six.isEmpty()
+                        ? ""
+                        : "; "
+                                + (six.size() == 1
+                                        ? six.get(0) + " answers"
+                                        : six.stream().map(Mac::toString).collect(Collectors.joining(", ")) + " answer")
+                                + " over IPv6 only");
+    }
+
+    /** What came of it, the evidence for the plan, and the log: all of it, or the next start says that it was cut off. */
+    private void end(long id, long siteId, Segment segment, Running sweep, Outcome done, String by) {
+        try {
+            transactions.executeWithoutResult(t -> {
+                store.end(
+                        id,
+                        done.state(),
+                        clock.instant(),
+                        sweep.asked.get(),
+                        new Json(json.writeValueAsString(done.lines())),
+                        done.how());
+                sighted(siteId, done.swept(), by);
+                log.write(Log.entry(
+                                by,
+                                "swept " + segment.prefix() + ": "
+                                        + done.state()
+                                                .name()
+                                                .toLowerCase(Locale.ROOT)
+                                                .replace('_', ' '))
+                        .at(siteId, null)
+                        .after(done.lines()));
+            });
+        } catch (RuntimeException e) {
+            LOG.error("What the sweep of {} found could not be kept", segment.prefix(), e);
+        }
+    }
+
+    private void asked(long id, Running sweep, int count) {
+        sweep.asked.accumulateAndGet(count, Math::max);
+        if (count % WRITTEN_EVERY == 0) store.progress(id, count);
+    }
+
+    /** Who was seen is evidence for the plan, as if the table had been pasted in. */
+    private void sighted(long siteId, Swept swept, String by) {
+        var at = clock.instant();
+        swept.there()
+                .forEach((address, macs) -> macs.forEach(mac -> sightings.add(
+                        siteId, new SightingStore.SightingRow(address, mac, Source.NEIGHBOURS, at, null), by)));
+        if (swept.there().values().stream().anyMatch(macs -> !macs.isEmpty()))
+            sightings.looked(siteId, Source.NEIGHBOURS, at);
+    }
+
+    private List<Planned> planned(long siteId) {
+        var plan = new ArrayList<Planned>();
+        probes.here().addresses().forEach(a -> plan.add(new Planned(a, "This machine", Optional.empty(), 0)));
+        plans.reserved(siteId).forEach((a, name) -> plan.add(new Planned(a, titled(name), Optional.empty(), 0)));
+        siteStore.partners(siteId).forEach(p -> plan.add(new Planned(p.address(), p.name(), Optional.empty(), 0)));
+        endpoints.holders(siteId).stream()
+                .filter(h -> h.address() != null)
+                .forEach(h -> plan.add(new Planned(h.address(), h.name(), Optional.ofNullable(h.mac()), h.id())));
+        return plan;
+    }
+
+    /** “the gateway of Shop” as it begins a line. */
+    private static String titled(String name) {
+        return name.startsWith("the ") ? "T" + name.substring(1) : name;
+    }
+
+    void cancel(long segmentId) {
+        running(segmentId).ifPresent(r -> r.stop = true);
+    }
+}
