@@ -95,6 +95,18 @@ class ArchitectureTest {
                 .check(ALL);
     }
 
+    @DisplayName("A controller asks a service, never a store")
+    @Test
+    void noStoreInAController() {
+        noClasses()
+                .that()
+                .haveSimpleNameEndingWith("Controller")
+                .should()
+                .dependOnClassesThat()
+                .areAnnotatedWith("org.apache.ibatis.annotations.Mapper")
+                .check(ALL);
+    }
+
     @DisplayName("Nothing of the network is asked inside a transaction")
     @Test
     void noNetworkInATransaction() {

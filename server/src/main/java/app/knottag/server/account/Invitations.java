@@ -8,6 +8,7 @@ import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.Base64;
+import org.jspecify.annotations.Nullable;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.crypto.password.PasswordEncoder;
@@ -53,6 +54,11 @@ public class Invitations {
         people.invite(Idempotency.sha256(token), role, clock.instant().plus(GOOD_FOR), first);
         log.write(Log.entry(by, "invited").after(role));
         return token;
+    }
+
+    /** The person whose name looks like that, or null when nobody is on record. */
+    People.@Nullable Row known(String key) {
+        return people.find(key);
     }
 
     public boolean nobodyYet() {

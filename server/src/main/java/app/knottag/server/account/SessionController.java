@@ -60,21 +60,18 @@ class SessionController {
     private final LoginLimit limit;
     private final Invitations invitations;
     private final DemoPeople demoPeople;
-    private final People people;
 
     SessionController(
             AuthenticationManager authentication,
             SecurityContextRepository contexts,
             LoginLimit limit,
             Invitations invitations,
-            DemoPeople demoPeople,
-            People people) {
+            DemoPeople demoPeople) {
         this.authentication = authentication;
         this.contexts = contexts;
         this.limit = limit;
         this.invitations = invitations;
         this.demoPeople = demoPeople;
-        this.people = people;
     }
 
     @GetMapping("/api/welcome")
@@ -95,7 +92,7 @@ class SessionController {
                     "too-many-tries",
                     "Several wrong tries. Wait " + seconds + " s, then try again.");
         }
-        var person = people.find(key);
+        var person = invitations.known(key);
         try {
             var known = authentication.authenticate(
                     UsernamePasswordAuthenticationToken.unauthenticated(body.name(), body.password()));

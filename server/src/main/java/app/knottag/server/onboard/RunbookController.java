@@ -65,7 +65,6 @@ class RunbookController {
     private final RunbookViews views;
     private final StepWork work;
     private final OnboardWork onboard;
-    private final StepStore steps;
     private final Kinds kinds;
     private final Clock clock;
 
@@ -75,7 +74,6 @@ class RunbookController {
             RunbookViews views,
             StepWork work,
             OnboardWork onboard,
-            StepStore steps,
             Kinds kinds,
             Clock clock) {
         this.endpoints = endpoints;
@@ -83,7 +81,6 @@ class RunbookController {
         this.views = views;
         this.work = work;
         this.onboard = onboard;
-        this.steps = steps;
         this.kinds = kinds;
         this.clock = clock;
     }
@@ -173,7 +170,7 @@ class RunbookController {
     @GetMapping("/api/running")
     List<RunningView> running() {
         var now = clock.instant();
-        return steps.running().stream().map(r -> running(r, now)).toList();
+        return views.running().stream().map(r -> running(r, now)).toList();
     }
 
     private RunningView running(StepStore.RunningRow r, Instant now) {

@@ -21,6 +21,7 @@ import app.knottag.core.runbook.StepRecord.StepFinding;
 import app.knottag.core.runbook.TypeSheet;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Runbooks;
+import app.knottag.server.record.StepStore;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -112,11 +113,13 @@ class RunbookViews {
     record ReadRow(String field, String label, String value, boolean figures, boolean leaveAlone) {}
 
     private final Runbooks runbooks;
+    private final StepStore waits;
     private final Kinds kinds;
     private final Clock clock;
 
-    RunbookViews(Runbooks runbooks, Kinds kinds, Clock clock) {
+    RunbookViews(Runbooks runbooks, StepStore waits, Kinds kinds, Clock clock) {
         this.runbooks = runbooks;
+        this.waits = waits;
         this.kinds = kinds;
         this.clock = clock;
     }
@@ -228,5 +231,10 @@ class RunbookViews {
                 pace,
                 pattern == null ? null : pattern.verdict(),
                 pattern == null ? "" : pattern.words());
+    }
+
+    /** Waits that run at any site. */
+    List<StepStore.RunningRow> running() {
+        return waits.running();
     }
 }

@@ -9,39 +9,27 @@ import app.knottag.core.address.NetworkFields;
 import app.knottag.core.address.Purpose;
 import app.knottag.core.address.Segment;
 import app.knottag.core.address.TrustedRange;
-import app.knottag.core.hardware.Gear.Role;
-import app.knottag.core.hardware.Wiring;
-import app.knottag.core.kind.Kinds;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.plan.Conflict;
-import app.knottag.core.plan.FirewallRules;
 import app.knottag.core.plan.FirewallRules.Rule;
-import app.knottag.core.plan.FirewallRules.Talker;
 import app.knottag.core.plan.FreeVerdict;
 import app.knottag.core.plan.Growth;
 import app.knottag.core.plan.LeaseCompare;
-import app.knottag.core.plan.Placement;
 import app.knottag.core.plan.SiteCheck;
 import app.knottag.server.plan.Proposals.ProposalView;
 import app.knottag.server.plan.Proposals.Question;
-import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.SitePlans;
-import app.knottag.server.record.SiteStore;
 import app.knottag.server.record.Sites;
-import app.knottag.server.record.Wires;
 import app.knottag.server.web.Problem;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -53,48 +41,22 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class PlanController {
 
-    /** A tag on the tape; a partner has id 0. */
-    record TapeMark(long id, long host, String label, Knot knot, boolean conflict) {}
-
-    record FreeStretch(long fromHost, long toHost, long count) {}
-
-    record Elsewhere(long id, String name, Ipv4Address address) {}
-
-    /** Everything that hangs on the tape of a segment; elsewhere are those already in the prefix it is renumbered to. */
-    record TapeView(
-            List<TapeMark> marks,
-            List<FreeStretch> free,
-            List<Elsewhere> elsewhere,
-            @Nullable Ipv4Prefix nextPrefix) {}
-
-    /** Cords and room; the cords come in the order of walking. */
-    record WiringView(List<Wiring.Cord> cords, List<Wiring.Room> room) {}
-
     private final Proposals proposals;
     private final SitePlans plans;
-    private final EndpointStore store;
-    private final SiteStore siteStore;
     private final Sites sites;
-    private final Wires wires;
-    private final Kinds kinds;
     private final Clock clock;
 
+    private final PlanViews views;
+
+    private final Endpoints endpoints;
+
     PlanController(
-            Proposals proposals,
-            SitePlans plans,
-            EndpointStore store,
-            SiteStore siteStore,
-            Sites sites,
-            Wires wires,
-            Kinds kinds,
-            Clock clock) {
+            Proposals proposals, SitePlans plans, Sites sites, Clock clock, PlanViews views, Endpoints endpoints) {
+        this.endpoints = endpoints;
+        this.views = views;
         this.proposals = proposals;
         this.plans = plans;
-        this.store = store;
-        this.siteStore = siteStore;
         this.sites = sites;
-        this.wires = wires;
-        this.kinds = kinds;
         this.clock = clock;
     }
 
@@ -121,38 +83,8 @@ class PlanController {
     }
 
     @GetMapping("/api/sites/{siteId}/segments/{segmentId}/tape")
-    TapeView tape(@PathVariable long siteId, @PathVariable long segmentId) {
-        var segment = sites.segmentOf(siteId, segmentId);
-        long network = segment.prefix().network().number();
-        var plan = plans.plan(siteId);
-        var conflicts = new HashSet<Long>();
-        for (var c : SiteCheck.conflicts(plan, sites.clock(siteId)))
-            if (c.severity() != Conflict.Severity.UNTIDY) conflicts.addAll(c.endpoints());
-        var marks = new ArrayList<TapeMark>();
-        var elsewhere = new ArrayList<Elsewhere>();
-        for (var m : store.marks(segmentId))
-            if (segment.prefix().contains(m.address()))
-                marks.add(new TapeMark(
-                        m.id(), m.address().number() - network, label(m), m.knot(), conflicts.contains(m.id())));
-            else elsewhere.add(new Elsewhere(m.id(), m.name(), m.address()));
-        for (var p : plan.partners())
-            if (segment.prefix().contains(p.address()))
-                marks.add(new TapeMark(0, p.address().number() - network, p.name(), Knot.TIGHT, false));
-        var free = new Placement(sites.plain(segment), plan.occupied(clock.instant()))
-                .freeStretches().stream().map(r -> stretch(r, network)).toList();
-        return new TapeView(marks, free, elsewhere, segment.nextPrefix());
-    }
-
-    private static FreeStretch stretch(AddressRange range, long network) {
-        return new FreeStretch(range.from().number() - network, range.to().number() - network, range.count());
-    }
-
-    /** A numbered one is known by its number; “payment terminal” behind it only takes room on the tape. */
-    private String label(EndpointStore.Mark m) {
-        return kinds.find(m.kind())
-                .filter(k -> !k.series().isEmpty() && m.name().endsWith(" " + k.noun()))
-                .map(k -> m.name().substring(0, m.name().length() - k.noun().length() - 1))
-                .orElse(m.name());
+    PlanViews.TapeView tape(@PathVariable long siteId, @PathVariable long segmentId) {
+        return views.tape(sites.segmentOf(siteId, segmentId));
     }
 
     @GetMapping("/api/sites/{siteId}/free")
@@ -166,51 +98,18 @@ class PlanController {
 
     @GetMapping("/api/sites/{siteId}/growth")
     List<Growth.Run> growth(@PathVariable long siteId) {
-        var lan = siteStore.series(siteId).stream()
-                .filter(s -> s.gearId() != null)
-                .collect(Collectors.toMap(SiteStore.SeriesRow::id, s -> lanPorts(siteId, s.gearId())));
-        return Growth.runs(plans.plan(siteId), sites.clock(siteId).today(), lan);
-    }
-
-    private int lanPorts(long siteId, long gearId) {
-        return (int) wires.gear(siteId).stream()
-                .filter(g -> g.id() == gearId)
-                .flatMap(g -> g.ports().stream())
-                .filter(p -> p.role() == Role.LAN)
-                .count();
+        return views.growth(siteId);
     }
 
     @GetMapping("/api/sites/{siteId}/wiring")
-    WiringView wiring(@PathVariable long siteId) {
+    PlanViews.WiringView wiring(@PathVariable long siteId) {
         sites.site(siteId);
-        var wiring = wires.wiring(siteId);
-        return new WiringView(wiring.cords(), wiring.room(2));
+        return views.wiring(siteId);
     }
 
     @GetMapping("/api/sites/{siteId}/firewall")
     List<Rule> firewall(@PathVariable long siteId) {
-        var partners = siteStore.partners(siteId).stream().collect(Collectors.toMap(SiteStore.PartnerRow::id, p -> p));
-        var resolvers = siteStore.segments(siteId).stream()
-                .collect(Collectors.toMap(SiteStore.SegmentRow::id, Sites::resolvers));
-        var talkers = store.all(siteId).stream()
-                .filter(e -> e.address() != null)
-                .map(e -> {
-                    var partner = Optional.ofNullable(e.partnerId()).map(partners::get);
-                    return new Talker(
-                            e.name(),
-                            e.address(),
-                            Optional.ofNullable(e.servicePort()),
-                            partner.map(SiteStore.PartnerRow::name),
-                            partner.map(SiteStore.PartnerRow::address),
-                            Optional.ofNullable(e.partnerPort()),
-                            kinds.get(e.kind()).talks(),
-                            resolvers.getOrDefault(e.segmentId(), List.of()));
-                })
-                .toList();
-        var services = siteStore.services(siteId).stream()
-                .map(s -> new FirewallRules.Listed(s.name(), s.protocol(), s.host(), s.port()))
-                .toList();
-        return FirewallRules.of(talkers, services);
+        return views.firewall(siteId);
     }
 
     /** A range that some device is told to trust, and who needs it; the hosts by name or address. */
@@ -226,9 +125,7 @@ class PlanController {
         if (from.compareTo(to) > 0)
             throw Problem.field("to", "range-backwards", "A range runs upwards: " + to + " comes before " + from + ".");
         // Those who connect to devices need trust: partners. Endpoints only answer.
-        var partners = siteStore.partners(siteId).stream()
-                .filter(p -> segment.prefix().contains(p.address()))
-                .collect(Collectors.toMap(SiteStore.PartnerRow::address, SiteStore.PartnerRow::name, (a, b) -> a));
+        var partners = views.partners(siteId, segment.prefix());
         var shrunk = TrustedRange.shrink(new AddressRange(from, to), segment, partners.keySet(), Map.of());
         return new TrustView(
                 shrunk.count(),
@@ -247,8 +144,7 @@ class PlanController {
 
     @PostMapping("/api/endpoints/{id}/learned")
     List<LeaseCompare.Line> learned(@PathVariable long id, @Valid @RequestBody LeaseRequest body) {
-        var endpoint = store.find(id);
-        if (endpoint == null) throw Problem.notFound("There is no such endpoint.");
+        var endpoint = endpoints.get(id);
         if (endpoint.address() == null)
             throw Problem.field("address", "not-planned", "It has no planned address to compare with.");
         var ground = sites.ground(sites.segment(endpoint.segmentId()), endpoint.address());

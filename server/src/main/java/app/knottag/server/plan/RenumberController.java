@@ -28,15 +28,12 @@ class RenumberController {
     record Begun(long id) {}
 
     private final Renumberings renumberings;
-    private final RenumberStore store;
     private final Sites sites;
     private final Conflicts conflicts;
     private final Idempotency idempotency;
 
-    RenumberController(
-            Renumberings renumberings, RenumberStore store, Sites sites, Conflicts conflicts, Idempotency idempotency) {
+    RenumberController(Renumberings renumberings, Sites sites, Conflicts conflicts, Idempotency idempotency) {
         this.renumberings = renumberings;
-        this.store = store;
         this.sites = sites;
         this.conflicts = conflicts;
         this.idempotency = idempotency;
@@ -67,7 +64,7 @@ class RenumberController {
     @GetMapping("/api/sites/{siteId}/renumberings")
     List<RenumberView> running(@PathVariable long siteId) {
         sites.site(siteId);
-        return store.running(siteId).stream().map(renumberings::view).toList();
+        return renumberings.running(siteId).stream().map(renumberings::view).toList();
     }
 
     @GetMapping("/api/renumberings/{id}")

@@ -112,17 +112,7 @@ class Renumberings {
                 SegmentRequest.of(segment.name(), b.prefix(), b.gateway(), b.resolvers(), b.pools()));
         if (!filled.segment().prefix().equals(segment.prefix()))
             allowed.check(filled.segment().prefix());
-        siteStore.segments(segment.siteId()).stream()
-                .filter(s -> s.id() != segment.id()
-                        && s.prefix().overlaps(filled.segment().prefix()))
-                .findFirst()
-                .ifPresent(o -> {
-                    throw Problem.conflict(
-                            "prefix",
-                            "segment-overlap",
-                            filled.segment().prefix() + " overlaps " + o.name() + ", " + o.prefix() + ".",
-                            Map.of());
-                });
+        sites.refuseOverlap(segment.siteId(), segment.id(), filled.segment().prefix());
         return filled;
     }
 
@@ -333,5 +323,9 @@ class Renumberings {
         if (store.step(id, expected, row.done(), clock.instant()) == 0) throw Etags.stale();
         siteStore.changeSegment(with(sites.segment(row.segmentId()), ground(row.was()), null));
         log.write(Log.entry(by, "renumbering given up").at(row.siteId(), null).after(row.segmentId()));
+    }
+
+    List<RenumberStore.Row> running(long siteId) {
+        return store.running(siteId);
     }
 }

@@ -24,7 +24,7 @@ import java.util.Set;
 import java.util.function.Supplier;
 
 /** Reads what was typed about a segment and gathers everything wrong with it. */
-public final class SegmentForm {
+final class SegmentForm {
 
     public record PoolRequest(String from, String to) {}
 

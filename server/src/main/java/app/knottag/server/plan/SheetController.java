@@ -1,12 +1,10 @@
 package app.knottag.server.plan;
 
-import app.knottag.core.hardware.Gear;
 import app.knottag.core.hardware.Gear.Role;
 import app.knottag.core.hardware.Gear.Type;
 import app.knottag.core.hardware.Outlet.State;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Protocol;
-import app.knottag.core.plan.Method;
 import app.knottag.core.series.Series;
 import app.knottag.core.time.DateStyle;
 import app.knottag.server.change.Hand;
@@ -14,13 +12,9 @@ import app.knottag.server.plan.SegmentForm.SegmentRequest;
 import app.knottag.server.plan.Sheet.SiteChangeRequest;
 import app.knottag.server.plan.Sheet.Thing;
 import app.knottag.server.record.Ground;
-import app.knottag.server.record.SiteStore;
-import app.knottag.server.record.SiteStore.ClientRow;
 import app.knottag.server.record.SiteStore.SeriesRow;
 import app.knottag.server.record.SiteStore.ServiceRow;
-import app.knottag.server.record.SiteStore.SiteRow;
 import app.knottag.server.record.Sites;
-import app.knottag.server.record.WiringStore;
 import app.knottag.server.record.WiringStore.GearRow;
 import app.knottag.server.record.WiringStore.OutletRow;
 import app.knottag.server.record.WiringStore.PlaceRow;
@@ -31,7 +25,6 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
 import java.util.List;
-import java.util.function.LongFunction;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -75,36 +68,6 @@ class SheetController {
             String place,
             @NotNull List<@Valid PortRequest> ports) {}
 
-    record GearView(long id, String name, Gear.Type type, String place, List<PortRow> ports) {}
-
-    /** A segment as the sheet shows it, with everything that can be set. */
-    record SheetSegment(
-            long id,
-            String name,
-            String prefix,
-            @Nullable String gateway,
-            List<String> resolvers,
-            List<SegmentForm.PoolRequest> pools,
-            @Nullable Integer vlan,
-            int leaseMinutes,
-            Method method,
-            boolean canReserve,
-            String notes,
-            @Nullable String prefix6,
-            @Nullable String gateway6,
-            boolean fixed6,
-            @Nullable String nextPrefix) {}
-
-    record SheetView(
-            SiteRow site,
-            List<ClientRow> clients,
-            List<SheetSegment> segments,
-            List<SeriesRow> series,
-            List<PlaceRow> places,
-            List<GearView> gear,
-            List<OutletRow> outlets,
-            List<ServiceRow> services) {}
-
     record ServiceRequest(
             @NotNull String name,
             @NotNull Protocol protocol,
@@ -115,76 +78,24 @@ class SheetController {
     record SheetKept(long id) {}
 
     private final Kinds kinds;
-    private final SiteStore store;
-    private final WiringStore wires;
     private final Sites sites;
     private final Ground ground;
     private final Sheet sheet;
 
-    SheetController(SiteStore store, WiringStore wires, Sites sites, Sheet sheet, Ground ground, Kinds kinds) {
+    private final SheetViews views;
+
+    SheetController(Sites sites, Sheet sheet, Ground ground, Kinds kinds, SheetViews views) {
+        this.views = views;
         this.kinds = kinds;
-        this.store = store;
-        this.wires = wires;
         this.sites = sites;
         this.ground = ground;
         this.sheet = sheet;
     }
 
     @GetMapping("/api/sites/{siteId}/sheet")
-    ResponseEntity<SheetView> one(@PathVariable long siteId) {
-        var site = sites.site(siteId);
-        var places = wires.places(siteId);
-        var ports = wires.ports(siteId);
-        var pools = store.pools(siteId);
-        LongFunction<String> placeName = id -> places.stream()
-                .filter(p -> p.id() == id)
-                .map(PlaceRow::name)
-                .findFirst()
-                .orElse("");
-        var gear = wires.gear(siteId).stream()
-                .map(g -> new GearView(
-                        g.id(),
-                        g.name(),
-                        g.type(),
-                        g.placeId() == null ? "" : placeName.apply(g.placeId()),
-                        ports.stream().filter(p -> p.gearId() == g.id()).toList()))
-                .toList();
-        var segments = store.segments(siteId).stream().map(s -> view(s, pools)).toList();
-        return Etags.answer(
-                HttpStatus.OK,
-                site.version(),
-                new SheetView(
-                        site,
-                        store.clients(),
-                        segments,
-                        store.series(siteId),
-                        places,
-                        gear,
-                        wires.outlets(siteId),
-                        store.services(siteId)));
-    }
-
-    private static SheetSegment view(SiteStore.SegmentRow s, List<SiteStore.PoolRow> pools) {
-        return new SheetSegment(
-                s.id(),
-                s.name(),
-                s.prefix().toString(),
-                s.gateway() == null ? null : s.gateway().toString(),
-                Sites.resolvers(s).stream().map(Object::toString).toList(),
-                pools.stream()
-                        .filter(p -> p.segmentId() == s.id())
-                        .map(p -> new SegmentForm.PoolRequest(
-                                p.fromAddress().toString(), p.toAddress().toString()))
-                        .toList(),
-                s.vlan(),
-                s.leaseMinutes(),
-                s.method(),
-                s.canReserve(),
-                s.notes(),
-                s.prefix6(),
-                s.gateway6(),
-                s.fixed6(),
-                s.nextPrefix() == null ? null : s.nextPrefix().toString());
+    ResponseEntity<SheetViews.SheetView> one(@PathVariable long siteId) {
+        var view = views.one(siteId);
+        return Etags.answer(HttpStatus.OK, view.site().version(), view);
     }
 
     private Hand hand(long siteId, String ifMatch, Principal by) {
@@ -255,8 +166,7 @@ class SheetController {
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @Valid @RequestBody SeriesRequest b,
             Principal by) {
-        if (id != 0)
-            own(siteId, store.series(siteId).stream().map(SeriesRow::id).toList(), id);
+        if (id != 0) views.ownSeries(siteId, id);
         var row = new SeriesRow(
                 id,
                 siteId,
@@ -279,7 +189,7 @@ class SheetController {
             @PathVariable long id,
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             Principal by) {
-        own(siteId, store.series(siteId).stream().map(SeriesRow::id).toList(), id);
+        views.ownSeries(siteId, id);
         SheetConflicts.guard("Another series counts along with it. Change that first.", () -> {
             sheet.removeSeries(hand(siteId, ifMatch, by), id);
             return null;
@@ -293,7 +203,7 @@ class SheetController {
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @Valid @RequestBody PlaceRequest b,
             Principal by) {
-        if (id != 0) ownThing(siteId, Thing.PLACES, id);
+        if (id != 0) views.own(siteId, Thing.PLACES, id);
         return SheetConflicts.guard(
                 IN_USE,
                 () -> new SheetKept(
@@ -307,7 +217,7 @@ class SheetController {
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @Valid @RequestBody OutletRequest b,
             Principal by) {
-        if (id != 0) ownThing(siteId, Thing.OUTLETS, id);
+        if (id != 0) views.own(siteId, Thing.OUTLETS, id);
         var row = new OutletRow(id, siteId, b.name(), null, b.place(), b.state(), b.portId());
         return SheetConflicts.guard(IN_USE, () -> new SheetKept(sheet.outlet(hand(siteId, ifMatch, by), row)));
     }
@@ -319,7 +229,7 @@ class SheetController {
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @Valid @RequestBody ServiceRequest b,
             Principal by) {
-        if (id != 0) ownThing(siteId, Thing.SERVICES, id);
+        if (id != 0) views.own(siteId, Thing.SERVICES, id);
         if (b.protocol() == Protocol.LINE)
             throw Problem.field("protocol", "bad-protocol", "A line is for endpoints; choose what the service speaks.");
         var callers = b.kinds() == null ? List.<String>of() : b.kinds();
@@ -337,7 +247,7 @@ class SheetController {
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @Valid @RequestBody GearRequest b,
             Principal by) {
-        if (id != 0) ownThing(siteId, Thing.GEAR, id);
+        if (id != 0) views.own(siteId, Thing.GEAR, id);
         var row = new GearRow(id, siteId, b.name(), b.type(), null);
         var ports = b.ports().stream()
                 .map(p -> new PortRow(0, id, "", p.number(), p.role(), p.segmentId(), p.poe()))
@@ -354,29 +264,10 @@ class SheetController {
             @PathVariable long id,
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             Principal by) {
-        ownThing(siteId, thing, id);
+        views.own(siteId, thing, id);
         SheetConflicts.guard(IN_USE, () -> {
             sheet.remove(hand(siteId, ifMatch, by), thing, id);
             return null;
         });
-    }
-
-    private void ownThing(long siteId, Thing thing, long id) {
-        own(
-                siteId,
-                switch (thing) {
-                    case PLACES ->
-                        wires.places(siteId).stream().map(PlaceRow::id).toList();
-                    case OUTLETS ->
-                        wires.outlets(siteId).stream().map(OutletRow::id).toList();
-                    case GEAR -> wires.gear(siteId).stream().map(GearRow::id).toList();
-                    case SERVICES ->
-                        store.services(siteId).stream().map(ServiceRow::id).toList();
-                },
-                id);
-    }
-
-    private static void own(long siteId, List<Long> ids, long id) {
-        if (!ids.contains(id)) throw Problem.notFound("Site " + siteId + " has nothing with the number " + id + ".");
     }
 }

@@ -2,20 +2,14 @@ package app.knottag.server.plan;
 
 import app.knottag.core.address.AddressContext;
 import app.knottag.core.address.AddressReader;
-import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
-import app.knottag.core.address.Pool;
 import app.knottag.core.address.Purpose;
-import app.knottag.core.address.Segment;
 import app.knottag.core.log.Words;
-import app.knottag.core.plan.Scheme;
 import app.knottag.core.reading.Reading;
-import app.knottag.core.series.Series;
 import app.knottag.core.time.DateStyle;
 import app.knottag.core.time.TimeReader;
 import app.knottag.core.time.TimeReader.Form;
 import app.knottag.server.plan.SegmentForm.SegmentRequest;
-import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Ground;
 import app.knottag.server.record.SiteStore;
 import app.knottag.server.record.Sites;
@@ -25,18 +19,13 @@ import app.knottag.server.web.Problem.FieldError;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
-import java.time.Clock;
-import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -68,61 +57,22 @@ class SiteController {
 
     private static final LocalDateTime EXAMPLE = LocalDateTime.of(2026, 3, 29, 14, 5);
 
-    /** A stretch of host numbers on the tape of a segment. */
-    record Stretch(String name, long fromHost, long toHost) {}
-
-    record SegmentView(
-            long id,
-            String name,
-            Ipv4Prefix prefix,
-            Ipv4Address mask,
-            @Nullable Ipv4Address gateway,
-            @Nullable Long gatewayHost,
-            List<Ipv4Address> resolvers,
-            long lastHost,
-            List<Stretch> pools,
-            List<Stretch> series,
-            long fixable,
-            long living) {}
-
-    record PartnerView(long id, String name, Ipv4Address address) {}
-
-    record SiteView(
-            long id,
-            String name,
-            String code,
-            String zone,
-            String zoneNow,
-            DateStyleView dates,
-            Instant now,
-            List<SegmentView> segments,
-            List<PartnerView> partners) {}
-
     private final Sites sites;
-    private final SiteStore store;
     private final Ground ground;
-    private final EndpointStore endpoints;
     private final Idempotency idempotency;
-    private final Clock clock;
 
-    SiteController(
-            Sites sites,
-            SiteStore store,
-            EndpointStore endpoints,
-            Idempotency idempotency,
-            Clock clock,
-            Ground ground) {
+    private final SiteViews views;
+
+    SiteController(Sites sites, Idempotency idempotency, Ground ground, SiteViews views) {
+        this.views = views;
         this.sites = sites;
-        this.store = store;
         this.ground = ground;
-        this.endpoints = endpoints;
         this.idempotency = idempotency;
-        this.clock = clock;
     }
 
     @GetMapping("/api/sites")
     List<SiteStore.SummaryRow> all() {
-        return store.summaries();
+        return views.all();
     }
 
     @GetMapping("/api/zones")
@@ -144,52 +94,8 @@ class SiteController {
     }
 
     @GetMapping("/api/sites/{siteId}")
-    SiteView one(@PathVariable long siteId) {
-        var site = sites.site(siteId);
-        var pools = store.pools(siteId);
-        var series = store.series(siteId);
-        var segments = store.segments(siteId).stream()
-                .map(row -> view(row, sites.plain(row, pools), series))
-                .toList();
-        var partners = store.partners(siteId).stream()
-                .map(p -> new PartnerView(p.id(), p.name(), p.address()))
-                .toList();
-        return new SiteView(
-                site.id(),
-                site.name(),
-                site.code(),
-                site.zone(),
-                ZoneId.of(site.zone()).getRules().getOffset(clock.instant()).getId(),
-                DateStyleView.of(site.dates()),
-                clock.instant(),
-                segments,
-                partners);
-    }
-
-    private SegmentView view(SiteStore.SegmentRow row, Segment segment, List<SiteStore.SeriesRow> series) {
-        long network = row.prefix().network().number();
-        var pools = segment.pools().stream()
-                .map(p ->
-                        new Stretch("Handed out automatically", p.from().number() - network, p.to().number() - network))
-                .toList();
-        var stretches = series.stream()
-                .filter(s -> Objects.equals(s.segmentId(), row.id()))
-                .map(s -> new Stretch(
-                        s.name(), s.hostBase() + 1L, s.hostBase() + (long) Math.max(1, Sites.room(s, segment, series))))
-                .toList();
-        return new SegmentView(
-                row.id(),
-                row.name(),
-                row.prefix(),
-                row.prefix().mask(),
-                row.gateway(),
-                row.gateway() == null ? null : row.gateway().number() - network,
-                Sites.resolvers(row),
-                row.prefix().last().number() - network,
-                pools,
-                stretches,
-                segment.fixableHosts(),
-                endpoints.livingIn(row.id()));
+    SiteViews.SiteView one(@PathVariable long siteId) {
+        return views.one(siteId);
     }
 
     @PostMapping("/api/sites")
@@ -234,16 +140,7 @@ class SiteController {
         sites.site(siteId);
         var filled = SegmentForm.read(siteId, 0, body);
         ground.check(filled.segment().prefix());
-        store.segments(siteId).stream()
-                .filter(s -> s.prefix().overlaps(filled.segment().prefix()))
-                .findFirst()
-                .ifPresent(o -> {
-                    throw Problem.conflict(
-                            "prefix",
-                            "segment-overlap",
-                            filled.segment().prefix() + " overlaps " + o.name() + ", " + o.prefix() + ".",
-                            Map.of());
-                });
+        sites.refuseOverlap(siteId, 0, filled.segment().prefix());
         return SheetConflicts.guard(
                 "",
                 () -> idempotency.once(by.getName(), key, body, SiteCreated.class, () -> {
@@ -253,39 +150,17 @@ class SiteController {
                 }));
     }
 
-    /** A segment of any site that another one may be laid out like. */
-    record SchemeLine(long segmentId, String name, int prefixLength) {}
-
-    /** A prefix laid out like a segment. */
-    record SchemeView(
-            @Nullable Ipv4Address gateway, List<Ipv4Address> resolvers, List<Pool> pools, List<String> series) {}
-
     @GetMapping("/api/schemes")
-    List<SchemeLine> schemes() {
-        return store.summaries().stream()
-                .flatMap(site -> store.segments(site.id()).stream()
-                        .map(s -> new SchemeLine(
-                                s.id(),
-                                site.name() + ", " + s.name(),
-                                s.prefix().prefixLength())))
-                .toList();
+    List<SiteViews.SchemeLine> schemes() {
+        return views.schemes();
     }
 
     @GetMapping("/api/schemes/{segmentId}")
-    SchemeView scheme(@PathVariable long segmentId, @RequestParam String prefix) {
+    SiteViews.SchemeView scheme(@PathVariable long segmentId, @RequestParam String prefix) {
         var row = sites.segment(segmentId);
         var reading = AddressReader.read(prefix, Purpose.PREFIX, AddressContext.NONE);
         if (!reading.usable())
             throw Problem.field("prefix", "bad-prefix", "Type the prefix first; then it is laid out alike.");
-        var series = store.series(row.siteId()).stream()
-                .filter(s -> Objects.equals(s.segmentId(), segmentId))
-                .map(Sites::plain)
-                .toList();
-        var filled = Scheme.of(sites.plain(row), Sites.resolvers(row), series).fill(Ipv4Prefix.parse(reading.value()));
-        return new SchemeView(
-                filled.segment().gateway().orElse(null),
-                filled.resolvers(),
-                filled.segment().pools(),
-                filled.series().stream().map(Series::name).toList());
+        return views.scheme(row, Ipv4Prefix.parse(reading.value()));
     }
 }

@@ -12,7 +12,10 @@ import app.knottag.core.reading.Reading;
 import app.knottag.server.record.InterfaceStore.InterfaceRow;
 import app.knottag.server.web.Problem;
 import java.util.ArrayList;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 
 /** Endpoints as they are on record, and what is typed about one judged by everything else on record. */
@@ -70,6 +73,13 @@ public class Endpoints {
                 .flatMap(k -> makers(siteId, endpointId).oddFor(mac, k))
                 .ifPresent(said -> more.add(Finding.of(Code.ODD_MAKER, said)));
         return new Reading(reading.value(), reading.notes(), more, reading.slip());
+    }
+
+    /** Names of the other endpoints of a site that have some of these MACs. */
+    public Map<Mac, String> holders(long siteId, long except, Set<Mac> macs) {
+        return interfaceStore.named(siteId, except).stream()
+                .filter(n -> macs.contains(n.mac()))
+                .collect(Collectors.toMap(InterfaceStore.NamedRow::mac, InterfaceStore.NamedRow::name, (a, b) -> a));
     }
 
     private String named(Optional<InterfaceRow> holder) {

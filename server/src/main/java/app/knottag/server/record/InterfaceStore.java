@@ -47,6 +47,14 @@ public interface InterfaceStore {
     @Select("select mac from interface where site_id = #{siteId} and retired_at is null and endpoint_id <> #{except}")
     List<Mac> macs(@Param("siteId") long siteId, @Param("except") long except);
 
+    /** Whose a MAC is. */
+    record NamedRow(Mac mac, String name) {}
+
+    @Select("""
+            select i.mac, e.name from interface i join endpoint e on e.id = i.endpoint_id
+            where i.site_id = #{siteId} and i.retired_at is null and i.endpoint_id <> #{except}""")
+    List<NamedRow> named(@Param("siteId") long siteId, @Param("except") long except);
+
     @Select(ROW + "where site_id = #{siteId} and mac = #{mac} and retired_at is null")
     @Nullable
     InterfaceRow having(@Param("siteId") long siteId, @Param("mac") Mac mac);

@@ -1,6 +1,7 @@
 package app.knottag.server.record;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
 import app.knottag.core.plan.Method;
@@ -19,6 +20,7 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
@@ -66,6 +68,20 @@ public class Sites {
                     "segment-removed",
                     segment.name() + " was removed from the site sheet. Choose a segment that is there.");
         return segment;
+    }
+
+    /** Refuses a prefix that overlaps a segment of the site other than the one with this id. */
+    public void refuseOverlap(long siteId, long except, Ipv4Prefix prefix) {
+        store.segments(siteId).stream()
+                .filter(s -> s.id() != except && s.prefix().overlaps(prefix))
+                .findFirst()
+                .ifPresent(o -> {
+                    throw Problem.conflict(
+                            "prefix",
+                            "segment-overlap",
+                            prefix + " overlaps " + o.name() + ", " + o.prefix() + ".",
+                            Map.of());
+                });
     }
 
     public Segment plain(SegmentRow row) {

@@ -81,7 +81,6 @@ class DueController {
 
     private final Housekeeping housekeeping;
     private final RegistryLines shown;
-    private final PrerequisiteStore store;
     private final Orders orders;
     private final Sites sites;
     private final Idempotency idempotency;
@@ -90,14 +89,12 @@ class DueController {
     DueController(
             Housekeeping housekeeping,
             RegistryLines shown,
-            PrerequisiteStore store,
             Orders orders,
             Sites sites,
             Idempotency idempotency,
             Clock clock) {
         this.housekeeping = housekeeping;
         this.shown = shown;
-        this.store = store;
         this.orders = orders;
         this.sites = sites;
         this.idempotency = idempotency;
@@ -109,10 +106,10 @@ class DueController {
         sites.site(siteId);
         var zone = shown.clock(siteId).zone();
         var now = clock.instant();
-        var rows = store.of(siteId);
+        var rows = orders.of(siteId);
         var site = housekeeping.site(siteId);
         LeadTimes plan = housekeeping.leadTimes(site);
-        var visit = store.visit(siteId);
+        var visit = orders.visit(siteId);
         return new DueView(
                 housekeeping.reminders(site).stream()
                         .map(r -> item(r, r.due(now, zone)))

@@ -94,7 +94,10 @@ class Housekeeping {
         return Reminders.bundled(Reminders.of(subjects, missing, clock), site.registries(), clock.zone());
     }
 
-    List<CleanUp.Item> cleanUp(long siteId) {
+    /** Something to clean up, with the version of the registration that was looked at. */
+    record Stale(CleanUp.Item item, int version) {}
+
+    List<Stale> cleanUp(long siteId) {
         var site = book.site(siteId);
         var units = new HashMap<Long, Unit>(site.units());
         for (var row : site.rows()) units.computeIfAbsent(row.endpointId(), id -> book.unit(endpoints.find(id)));
@@ -108,12 +111,32 @@ class Housekeeping {
         var left = store.ownersLeft(siteId).stream()
                 .map(n -> n.toLowerCase(Locale.ROOT))
                 .collect(Collectors.toSet());
-        return CleanUp.of(
+        var versions = site.rows().stream()
+                .collect(Collectors.toMap(
+                        RegistrationStore.RegistrationRow::id, RegistrationStore.RegistrationRow::version));
+        var items = CleanUp.of(
                 site.registries(),
                 site.registrations(),
                 units,
                 new CleanUp.Known(left, seen, SILENT_DAYS),
                 clock.instant());
+        return items.stream()
+                .map(i -> new Stale(i, versions.get(i.registration())))
+                .toList();
+    }
+
+    /** Who owns something that is registered, in the order of the alphabet. */
+    List<String> owners(long siteId) {
+        return store.ofSite(siteId).stream()
+                .filter(r -> r.endedAt() == null && !r.owner().isEmpty())
+                .map(RegistrationStore.RegistrationRow::owner)
+                .distinct()
+                .sorted()
+                .toList();
+    }
+
+    List<String> ownersLeft(long siteId) {
+        return store.ownersLeft(siteId);
     }
 
     @Transactional

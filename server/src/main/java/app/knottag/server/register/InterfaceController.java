@@ -4,7 +4,6 @@ import app.knottag.core.hardware.Interface.Medium;
 import app.knottag.core.hardware.Mac;
 import app.knottag.server.change.Conflicts;
 import app.knottag.server.record.Endpoints;
-import app.knottag.server.record.InterfaceStore;
 import app.knottag.server.record.InterfaceStore.InterfaceRow;
 import app.knottag.server.register.InterfaceWork.InterfacesRequest;
 import app.knottag.server.web.Etags;
@@ -31,13 +30,11 @@ class InterfaceController {
 
     record Moved(List<String> said) {}
 
-    private final InterfaceStore store;
     private final InterfaceWork work;
     private final Endpoints endpoints;
     private final Conflicts conflicts;
 
-    InterfaceController(InterfaceStore store, InterfaceWork work, Endpoints endpoints, Conflicts conflicts) {
-        this.store = store;
+    InterfaceController(InterfaceWork work, Endpoints endpoints, Conflicts conflicts) {
         this.work = work;
         this.endpoints = endpoints;
         this.conflicts = conflicts;
@@ -46,7 +43,7 @@ class InterfaceController {
     @GetMapping("/api/endpoints/{id}/interfaces")
     List<InterfaceView> of(@PathVariable long id) {
         endpoints.get(id);
-        return store.of(id).stream().map(InterfaceController::view).toList();
+        return work.of(id).stream().map(InterfaceController::view).toList();
     }
 
     private static InterfaceView view(InterfaceRow i) {

@@ -179,4 +179,9 @@ class InterfaceWork {
         }
         return said;
     }
+
+    /** The interfaces that an endpoint has now, the one that counts first. */
+    List<InterfaceRow> of(long endpointId) {
+        return store.of(endpointId);
+    }
 }

@@ -13,7 +13,6 @@ import app.knottag.core.reading.Reading;
 import app.knottag.core.reading.ReadingException;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Endpoints;
-import app.knottag.server.record.InterfaceStore;
 import app.knottag.server.record.InterfaceStore.InterfaceRow;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.web.Problem;
@@ -57,22 +56,15 @@ class LabelController {
     record Candidate(Mac mac, @Nullable Ipv4Address address, String said, boolean likely) {}
 
     private final Endpoints endpoints;
-    private final EndpointStore store;
-    private final InterfaceStore interfaces;
     private final Runbooks runbooks;
     private final Kinds kinds;
     private final Clock clock;
 
-    LabelController(
-            Endpoints endpoints,
-            EndpointStore store,
-            InterfaceStore interfaces,
-            Runbooks runbooks,
-            Kinds kinds,
-            Clock clock) {
+    private final InterfaceWork work;
+
+    LabelController(Endpoints endpoints, Runbooks runbooks, Kinds kinds, Clock clock, InterfaceWork work) {
+        this.work = work;
         this.endpoints = endpoints;
-        this.store = store;
-        this.interfaces = interfaces;
         this.runbooks = runbooks;
         this.kinds = kinds;
         this.clock = clock;
@@ -150,10 +142,9 @@ class LabelController {
                     "unreadable",
                     "Line " + t.problems().get(0).line() + ": "
                             + t.problems().get(0).message());
-        var own = interfaces.of(id).stream().map(InterfaceRow::plain).toList();
-        var others = interfaces.ofSite(e.siteId()).stream()
-                .filter(i -> i.endpointId() != id)
-                .collect(Collectors.toMap(InterfaceRow::mac, InterfaceRow::endpointId, (a, c) -> a));
+        var own = work.of(id).stream().map(InterfaceRow::plain).toList();
+        var macs = read.rows().stream().flatMap(d -> d.mac().stream()).collect(Collectors.toSet());
+        var others = endpoints.holders(e.siteId(), id, macs);
         var found = new ArrayList<Candidate>();
         for (var d : read.rows()) {
             if (d.mac().isEmpty()) continue;
@@ -163,7 +154,7 @@ class LabelController {
             // Units from one carton are next to one another: whose it is comes before what it is next to.
             var explained = others.containsKey(mac) ? Optional.<String>empty() : InterfaceChoice.explain(mac, own);
             String said = explained.orElseGet(() -> others.containsKey(mac)
-                    ? "It belongs to " + store.find(others.get(mac)).name() + "."
+                    ? "It belongs to " + others.get(mac) + "."
                     : there ? "It answers at the planned address." : "Nobody on record has it.");
             found.add(new Candidate(
                     mac, d.address().orElse(null), said, explained.isPresent() || (there && !others.containsKey(mac))));

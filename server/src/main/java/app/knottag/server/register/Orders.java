@@ -6,6 +6,7 @@ import app.knottag.server.register.PrerequisiteStore.PrerequisiteRow;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.dao.DuplicateKeyException;
@@ -77,5 +78,13 @@ public class Orders {
                 .at(siteId, null)
                 .after(Map.of(
                         "on", Optional.ofNullable(on).map(Object::toString).orElse("none"))));
+    }
+
+    List<PrerequisiteRow> of(long siteId) {
+        return store.of(siteId);
+    }
+
+    PrerequisiteStore.VisitRow visit(long siteId) {
+        return store.visit(siteId);
     }
 }

@@ -7,7 +7,6 @@ import app.knottag.core.register.Registration.State;
 import app.knottag.core.register.Registry;
 import app.knottag.core.register.RegistryForm;
 import app.knottag.server.change.Hand;
-import app.knottag.server.record.RegistrationStore;
 import app.knottag.server.record.RegistryBook;
 import app.knottag.server.record.Sites;
 import app.knottag.server.register.Registrations.ActRequest;
@@ -28,7 +27,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
@@ -86,7 +84,6 @@ class RegistryController {
     private final RegistryLists lists;
     private final RegistryForms forms;
     private final RegistryBook book;
-    private final RegistrationStore store;
     private final Housekeeping housekeeping;
     private final Sites sites;
     private final Idempotency idempotency;
@@ -97,7 +94,6 @@ class RegistryController {
             RegistryLists lists,
             RegistryForms forms,
             RegistryBook book,
-            RegistrationStore store,
             Housekeeping housekeeping,
             Sites sites,
             Idempotency idempotency) {
@@ -106,7 +102,6 @@ class RegistryController {
         this.lists = lists;
         this.forms = forms;
         this.book = book;
-        this.store = store;
         this.housekeeping = housekeeping;
         this.sites = sites;
         this.idempotency = idempotency;
@@ -133,7 +128,7 @@ class RegistryController {
     }
 
     private RegistryView view(Registry r, RegistryLines.Counts counts) {
-        var last = Optional.ofNullable(store.lastHandOver(r.id()));
+        var last = lists.lastHandOver(r.id());
         return new RegistryView(
                 r.id(),
                 r.name(),
@@ -272,20 +267,15 @@ class RegistryController {
         return new CleanUpView(
                 housekeeping.cleanUp(siteId).stream()
                         .map(i -> new CleanUpItem(
-                                i.reason(),
-                                i.registration(),
-                                store.find(i.registration()).version(),
-                                i.unit(),
-                                i.message(),
-                                i.wayOut()))
+                                i.item().reason(),
+                                i.item().registration(),
+                                i.version(),
+                                i.item().unit(),
+                                i.item().message(),
+                                i.item().wayOut()))
                         .toList(),
-                store.ofSite(siteId).stream()
-                        .filter(r -> r.endedAt() == null && !r.owner().isEmpty())
-                        .map(RegistrationStore.RegistrationRow::owner)
-                        .distinct()
-                        .sorted()
-                        .toList(),
-                store.ownersLeft(siteId));
+                housekeeping.owners(siteId),
+                housekeeping.ownersLeft(siteId));
     }
 
     @PutMapping("/api/sites/{siteId}/owners")

@@ -275,4 +275,9 @@ class RegistryLists {
         }
         lines.stream().filter(l -> l.unit() != null).forEach(l -> consequences.stand(l.unit()));
     }
+
+    /** What was handed over last to a registry, if anything was. */
+    Optional<HandOverRow> lastHandOver(long registryId) {
+        return Optional.ofNullable(store.lastHandOver(registryId));
+    }
 }

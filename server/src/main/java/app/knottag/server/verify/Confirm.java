@@ -41,6 +41,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
 import java.util.function.Consumer;
 import java.util.function.LongSupplier;
+import org.jspecify.annotations.Nullable;
 import org.springframework.context.event.EventListener;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
@@ -318,5 +319,15 @@ public class Confirm {
                 .at(endpoint.siteId(), endpointId)
                 .after(Map.of("grade", grade, "line", line.rungs()))
                 .because(words));
+    }
+
+    /** The latest round of checks, or null when none was made. */
+    RoundStore.@Nullable Row latest(long endpointId) {
+        return rounds.latest(endpointId);
+    }
+
+    /** The sign-off that holds, or null when none does. */
+    RoundStore.@Nullable SignOffRow signOff(EndpointStore.Row endpoint) {
+        return endpoint.confirmedAt() == null ? null : rounds.signOff(endpoint.id());
     }
 }

@@ -7,16 +7,20 @@ import app.knottag.core.reach.Cause;
 import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Diagnosis;
 import app.knottag.core.reach.Diagnosis.Made;
+import app.knottag.core.reach.Evidence;
 import app.knottag.core.reach.Look;
 import app.knottag.core.reach.NetworkState;
 import app.knottag.core.reach.NetworkState.Joined;
 import app.knottag.core.reach.PacketWay;
+import app.knottag.core.reach.Pasted;
 import app.knottag.core.reach.Probes;
 import app.knottag.core.reach.Target;
+import app.knottag.server.log.Log;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.RegistryBook;
 import app.knottag.server.record.RoundStore;
 import app.knottag.server.record.Runbooks;
+import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.EnumMap;
@@ -24,7 +28,9 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
 
 /** Weighs what was seen after a round, with what this site has shown before. */
 @Component
@@ -40,6 +46,8 @@ class Diagnoses {
     private final Probes probes;
     private final EndpointStore endpoints;
     private final CaseStore cases;
+    private final Confirm confirm;
+    private final Log log;
     private final Clock clock;
 
     Diagnoses(
@@ -50,9 +58,13 @@ class Diagnoses {
             Probes probes,
             EndpointStore endpoints,
             CaseStore cases,
+            Confirm confirm,
+            Log log,
             Clock clock) {
         this.endpoints = endpoints;
         this.cases = cases;
+        this.confirm = confirm;
+        this.log = log;
         this.clock = clock;
         this.targets = targets;
         this.probes = probes;
@@ -148,5 +160,42 @@ class Diagnoses {
 
     Kind kind(EndpointStore.Row e) {
         return runbooks.kind(e);
+    }
+
+    /** The latest round, when it fails. */
+    RoundStore.Row failed(EndpointStore.Row endpoint) {
+        var round = rounds.latest(endpoint.id());
+        if (round == null || !confirm.line(endpoint).failed())
+            throw Problem.of(HttpStatus.CONFLICT, "nothing-failed", "The latest checks do not fail. Run them first.");
+        return round;
+    }
+
+    /** Keeps what somebody saw; an empty outcome says that it cannot be told. */
+    @Transactional
+    public void saw(EndpointStore.Row endpoint, Look look, String outcome, Evidence how, String by) {
+        rounds.keepLook(endpoint.id(), failed(endpoint).id(), look, outcome, how, by);
+        log.write(Log.entry(by, "looked: " + look.words())
+                .at(endpoint.siteId(), endpoint.id())
+                .after(outcome.isEmpty() ? "cannot tell" : CauseBook.shipped().words(look, outcome)));
+    }
+
+    /** What was pasted about an endpoint; {@code weighed} when it was taken into a search for the cause. */
+    record Taken(Pasted.Reading read, boolean weighed) {}
+
+    /** Reads what another tool or the device said, and keeps what it shows while something fails. The text is not kept. */
+    @Transactional
+    public Taken pasted(EndpointStore.Row endpoint, String text, String by) {
+        var read = Pasted.read(text, targets.required(endpoint), endpoint.switchPort(), clock.instant());
+        var round = rounds.latest(endpoint.id());
+        boolean weighed = round != null
+                && !read.looks().isEmpty()
+                && confirm.line(endpoint).failed();
+        if (weighed)
+            for (var m : read.looks())
+                rounds.keepLook(endpoint.id(), round.id(), m.look(), m.outcome(), Evidence.TOOL, by);
+        log.write(Log.entry(by, "pasted " + read.form().words())
+                .at(endpoint.siteId(), endpoint.id())
+                .after(read.findings()));
+        return new Taken(read, weighed);
     }
 }

@@ -11,8 +11,6 @@ import app.knottag.core.reach.NetworkState.Joined;
 import app.knottag.core.reach.PacketWay;
 import app.knottag.core.reach.Pasted;
 import app.knottag.core.reading.ReadingException;
-import app.knottag.server.log.Log;
-import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.RoundStore;
 import app.knottag.server.web.Problem;
@@ -21,7 +19,6 @@ import jakarta.validation.constraints.DecimalMax;
 import jakarta.validation.constraints.DecimalMin;
 import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
-import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -29,7 +26,6 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
-import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -113,29 +109,14 @@ class DiagnosisController {
     record MendedView(long roundId, String title, String endpoint, Instant at, String by) {}
 
     private final Endpoints endpoints;
-    private final RoundStore rounds;
     private final Diagnoses diagnoses;
     private final Confirm confirm;
-    private final Targets targets;
-    private final Log log;
-    private final Clock clock;
     private final CauseBook book = CauseBook.shipped();
 
-    DiagnosisController(
-            Endpoints endpoints,
-            RoundStore rounds,
-            Diagnoses diagnoses,
-            Confirm confirm,
-            Targets targets,
-            Log log,
-            Clock clock) {
+    DiagnosisController(Endpoints endpoints, Diagnoses diagnoses, Confirm confirm) {
         this.endpoints = endpoints;
-        this.rounds = rounds;
         this.diagnoses = diagnoses;
         this.confirm = confirm;
-        this.targets = targets;
-        this.log = log;
-        this.clock = clock;
     }
 
     /** Diagnoses what is handed in; keeps nothing. */
@@ -189,7 +170,7 @@ class DiagnosisController {
     @GetMapping("/api/endpoints/{id}/diagnosis")
     DiagnosisView of(@PathVariable long id) {
         var endpoint = endpoints.get(id);
-        var looked = diagnoses.looked(id, failed(endpoint).id());
+        var looked = diagnoses.looked(id, diagnoses.failed(endpoint).id());
         var seen = looked.rows().stream().map(this::seen).toList();
         return view(
                 diagnoses.search(endpoint, looked),
@@ -216,53 +197,30 @@ class DiagnosisController {
     record PastedView(String form, boolean sure, List<PastedFinding> findings, boolean weighed) {}
 
     /** Reads what another tool or the device said, and weighs it when something fails. The text itself is not kept. */
-    @Transactional
     @PostMapping("/api/endpoints/{id}/pasted")
-    public PastedView pasted(@PathVariable long id, @Valid @RequestBody PastedRequest body, Principal by) {
+    PastedView pasted(@PathVariable long id, @Valid @RequestBody PastedRequest body, Principal by) {
         if (body.text().isBlank()) throw Problem.field("text", "missing", "Paste something first.");
         if (body.text().length() > Pasted.LONGEST)
             throw Problem.field("text", "too-long", "At most " + Pasted.LONGEST + " characters are read.");
-        var endpoint = endpoints.get(id);
-        var read = Pasted.read(body.text(), targets.required(endpoint), endpoint.switchPort(), clock.instant());
-        var round = rounds.latest(id);
-        boolean weighed = round != null
-                && !read.looks().isEmpty()
-                && confirm.line(endpoint).failed();
-        if (weighed)
-            for (var m : read.looks())
-                rounds.keepLook(id, round.id(), m.look(), m.outcome(), Evidence.TOOL, by.getName());
-        log.write(Log.entry(by.getName(), "pasted " + read.form().words())
-                .at(endpoint.siteId(), id)
-                .after(read.findings()));
+        var pasted = diagnoses.pasted(endpoints.get(id), body.text(), by.getName());
+        var read = pasted.read();
         return new PastedView(
                 read.form().words(),
                 read.sure(),
                 read.findings().stream()
                         .map(f -> new PastedFinding(f.words(), f.fits()))
                         .toList(),
-                weighed);
-    }
-
-    private RoundStore.Row failed(EndpointStore.Row endpoint) {
-        var round = rounds.latest(endpoint.id());
-        if (round == null || !confirm.line(endpoint).failed())
-            throw Problem.of(HttpStatus.CONFLICT, "nothing-failed", "The latest checks do not fail. Run them first.");
-        return round;
+                pasted.weighed());
     }
 
     /** Keeps what somebody saw; an empty outcome says that it cannot be told, and it is not asked again. */
-    @Transactional
     @PutMapping("/api/endpoints/{id}/diagnosis/looks")
-    public DiagnosisView look(@PathVariable long id, @Valid @RequestBody LookMadeRequest body, Principal by) {
+    DiagnosisView look(@PathVariable long id, @Valid @RequestBody LookMadeRequest body, Principal by) {
         var endpoint = endpoints.get(id);
-        var round = failed(endpoint);
         if (!body.outcome().isEmpty()) made("", body);
         var how = body.evidence() == null ? Evidence.SEEN : body.evidence();
         if (how == Evidence.TOOL) throw Problem.field("evidence", "no-tool", "Only the checks themselves measure.");
-        rounds.keepLook(id, round.id(), body.look(), body.outcome(), how, by.getName());
-        log.write(Log.entry(by.getName(), "looked: " + body.look().words())
-                .at(endpoint.siteId(), id)
-                .after(body.outcome().isEmpty() ? "cannot tell" : book.words(body.look(), body.outcome())));
+        diagnoses.saw(endpoint, body.look(), body.outcome(), how, by.getName());
         return of(id);
     }
 

@@ -9,7 +9,6 @@ import app.knottag.core.reach.Evidence;
 import app.knottag.core.reach.Grade;
 import app.knottag.core.reach.Rung;
 import app.knottag.server.record.Endpoints;
-import app.knottag.server.record.RoundStore;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Idempotency;
@@ -94,15 +93,12 @@ class ReachController {
     private final Confirm confirm;
     private final Endpoints endpoints;
     private final Runbooks runbooks;
-    private final RoundStore rounds;
     private final Idempotency idempotency;
 
-    ReachController(
-            Confirm confirm, Endpoints endpoints, Runbooks runbooks, RoundStore rounds, Idempotency idempotency) {
+    ReachController(Confirm confirm, Endpoints endpoints, Runbooks runbooks, Idempotency idempotency) {
         this.confirm = confirm;
         this.endpoints = endpoints;
         this.runbooks = runbooks;
-        this.rounds = rounds;
         this.idempotency = idempotency;
     }
 
@@ -111,8 +107,8 @@ class ReachController {
         var endpoint = endpoints.get(id);
         var kind = runbooks.kind(endpoint);
         var line = confirm.line(endpoint);
-        var round = rounds.latest(id);
-        var signed = endpoint.confirmedAt() == null ? null : rounds.signOff(id);
+        var round = confirm.latest(id);
+        var signed = confirm.signOff(endpoint);
         return new LineView(
                 line.rungs().stream().map(r -> view(r, kind)).toList(),
                 round == null ? null : round.at(),

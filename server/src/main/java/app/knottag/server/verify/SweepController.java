@@ -45,13 +45,11 @@ class SweepController {
     record SweepAnswer(@Nullable SweepView sweep) {}
 
     private final Sweeps sweeps;
-    private final SweepStore store;
     private final Sites sites;
     private final JsonMapper json;
 
-    SweepController(Sweeps sweeps, SweepStore store, Sites sites, JsonMapper json) {
+    SweepController(Sweeps sweeps, Sites sites, JsonMapper json) {
         this.sweeps = sweeps;
-        this.store = store;
         this.sites = sites;
         this.json = json;
     }
@@ -60,7 +58,7 @@ class SweepController {
     SweepAnswer latest(@PathVariable long id) {
         sites.segment(id);
         var running = sweeps.running(id);
-        var row = store.latest(id);
+        var row = sweeps.latest(id);
         if (row == null) return new SweepAnswer(null);
         var lines = json.readValue(row.results().text(), new TypeReference<List<Sweep.Line>>() {}).stream()
                 .map(l -> new SweepLine(

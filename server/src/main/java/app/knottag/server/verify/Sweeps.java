@@ -28,6 +28,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -242,5 +243,10 @@ class Sweeps {
 
     void cancel(long segmentId) {
         running(segmentId).ifPresent(r -> r.stop = true);
+    }
+
+    /** The latest sweep of a segment as it stands in the database, or null when there was none. */
+    SweepStore.@Nullable SweepRow latest(long segmentId) {
+        return store.latest(segmentId);
     }
 }

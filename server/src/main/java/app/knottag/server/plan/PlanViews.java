@@ -1,0 +1,163 @@
+package app.knottag.server.plan;
+
+import app.knottag.core.address.AddressRange;
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.hardware.Gear.Role;
+import app.knottag.core.hardware.Wiring;
+import app.knottag.core.kind.Kinds;
+import app.knottag.core.knot.Knot;
+import app.knottag.core.plan.Conflict;
+import app.knottag.core.plan.FirewallRules;
+import app.knottag.core.plan.FirewallRules.Rule;
+import app.knottag.core.plan.FirewallRules.Talker;
+import app.knottag.core.plan.Growth;
+import app.knottag.core.plan.Placement;
+import app.knottag.core.plan.SiteCheck;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.SitePlans;
+import app.knottag.server.record.SiteStore;
+import app.knottag.server.record.Sites;
+import app.knottag.server.record.Wires;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** What is shown of a plan: the tape of a segment, growth, cords and firewall rules. */
+@Component
+class PlanViews {
+
+    /** A tag on the tape; a partner has id 0. */
+    record TapeMark(long id, long host, String label, Knot knot, boolean conflict) {}
+
+    record FreeStretch(long fromHost, long toHost, long count) {}
+
+    record Elsewhere(long id, String name, Ipv4Address address) {}
+
+    /** Everything that hangs on the tape of a segment; elsewhere are those already in the prefix it is renumbered to. */
+    record TapeView(
+            List<TapeMark> marks,
+            List<FreeStretch> free,
+            List<Elsewhere> elsewhere,
+            @Nullable Ipv4Prefix nextPrefix) {}
+
+    /** Cords and room; the cords come in the order of walking. */
+    record WiringView(List<Wiring.Cord> cords, List<Wiring.Room> room) {}
+
+    private final SitePlans plans;
+    private final EndpointStore store;
+    private final SiteStore siteStore;
+    private final Sites sites;
+    private final Wires wires;
+    private final Kinds kinds;
+    private final Clock clock;
+
+    PlanViews(
+            SitePlans plans,
+            EndpointStore store,
+            SiteStore siteStore,
+            Sites sites,
+            Wires wires,
+            Kinds kinds,
+            Clock clock) {
+        this.plans = plans;
+        this.store = store;
+        this.siteStore = siteStore;
+        this.sites = sites;
+        this.wires = wires;
+        this.kinds = kinds;
+        this.clock = clock;
+    }
+
+    TapeView tape(SiteStore.SegmentRow segment) {
+        long siteId = segment.siteId();
+        long network = segment.prefix().network().number();
+        var plan = plans.plan(siteId);
+        var conflicts = new HashSet<Long>();
+        for (var c : SiteCheck.conflicts(plan, sites.clock(siteId)))
+            if (c.severity() != Conflict.Severity.UNTIDY) conflicts.addAll(c.endpoints());
+        var marks = new ArrayList<TapeMark>();
+        var elsewhere = new ArrayList<Elsewhere>();
+        for (var m : store.marks(segment.id()))
+            if (segment.prefix().contains(m.address()))
+                marks.add(new TapeMark(
+                        m.id(), m.address().number() - network, label(m), m.knot(), conflicts.contains(m.id())));
+            else elsewhere.add(new Elsewhere(m.id(), m.name(), m.address()));
+        for (var p : plan.partners())
+            if (segment.prefix().contains(p.address()))
+                marks.add(new TapeMark(0, p.address().number() - network, p.name(), Knot.TIGHT, false));
+        var free = new Placement(sites.plain(segment), plan.occupied(clock.instant()))
+                .freeStretches().stream().map(r -> stretch(r, network)).toList();
+        return new TapeView(marks, free, elsewhere, segment.nextPrefix());
+    }
+
+    private static FreeStretch stretch(AddressRange range, long network) {
+        return new FreeStretch(range.from().number() - network, range.to().number() - network, range.count());
+    }
+
+    /** A numbered one is known by its number; “payment terminal” behind it only takes room on the tape. */
+    private String label(EndpointStore.Mark m) {
+        return kinds.find(m.kind())
+                .filter(k -> !k.series().isEmpty() && m.name().endsWith(" " + k.noun()))
+                .map(k -> m.name().substring(0, m.name().length() - k.noun().length() - 1))
+                .orElse(m.name());
+    }
+
+    List<Growth.Run> growth(long siteId) {
+        var lan = siteStore.series(siteId).stream()
+                .filter(s -> s.gearId() != null)
+                .collect(Collectors.toMap(SiteStore.SeriesRow::id, s -> lanPorts(siteId, s.gearId())));
+        return Growth.runs(plans.plan(siteId), sites.clock(siteId).today(), lan);
+    }
+
+    private int lanPorts(long siteId, long gearId) {
+        return (int) wires.gear(siteId).stream()
+                .filter(g -> g.id() == gearId)
+                .flatMap(g -> g.ports().stream())
+                .filter(p -> p.role() == Role.LAN)
+                .count();
+    }
+
+    WiringView wiring(long siteId) {
+        var wiring = wires.wiring(siteId);
+        return new WiringView(wiring.cords(), wiring.room(2));
+    }
+
+    List<Rule> firewall(long siteId) {
+        var partners = siteStore.partners(siteId).stream().collect(Collectors.toMap(SiteStore.PartnerRow::id, p -> p));
+        var resolvers = siteStore.segments(siteId).stream()
+                .collect(Collectors.toMap(SiteStore.SegmentRow::id, Sites::resolvers));
+        var talkers = store.all(siteId).stream()
+                .filter(e -> e.address() != null)
+                .map(e -> {
+                    var partner = Optional.ofNullable(e.partnerId()).map(partners::get);
+                    return new Talker(
+                            e.name(),
+                            e.address(),
+                            Optional.ofNullable(e.servicePort()),
+                            partner.map(SiteStore.PartnerRow::name),
+                            partner.map(SiteStore.PartnerRow::address),
+                            Optional.ofNullable(e.partnerPort()),
+                            kinds.get(e.kind()).talks(),
+                            resolvers.getOrDefault(e.segmentId(), List.of()));
+                })
+                .toList();
+        var services = siteStore.services(siteId).stream()
+                .map(s -> new FirewallRules.Listed(s.name(), s.protocol(), s.host(), s.port()))
+                .toList();
+        return FirewallRules.of(talkers, services);
+    }
+
+    /** The partners in a prefix by their address. */
+    Map<Ipv4Address, String> partners(long siteId, Ipv4Prefix prefix) {
+        return siteStore.partners(siteId).stream()
+                .filter(p -> prefix.contains(p.address()))
+                .collect(Collectors.toMap(SiteStore.PartnerRow::address, SiteStore.PartnerRow::name, (a, b) -> a));
+    }
+}
