@@ -11,4 +11,29 @@ export default ts.config(
         languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } },
     },
     { rules: { 'svelte/no-navigation-without-resolve': 'off' } },
+    {
+        files: ['src/ui/**', 'src/api/**'],
+        rules: {
+            'no-restricted-imports': [
+                'error',
+                { patterns: [{ regex: '/(features|frame)/', message: 'What all share knows no feature.' }] },
+            ],
+        },
+    },
+    {
+        files: ['src/features/**'],
+        rules: {
+            'no-restricted-imports': [
+                'error',
+                {
+                    patterns: [
+                        {
+                            regex: '^\\.\\./(?!\\.\\./)',
+                            message: 'A feature imports api, ui and the router, never another feature.',
+                        },
+                    ],
+                },
+            ],
+        },
+    },
 );

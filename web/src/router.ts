@@ -1,5 +1,5 @@
 import { createRouter } from 'sv-router';
-import Join from './features/session/Join.svelte';
+import Join from './features/account/Join.svelte';
 import Work from './frame/Work.svelte';
 
 export const STATIONS = ['plan', 'register', 'onboard', 'confirm'] as const;

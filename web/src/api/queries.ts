@@ -3,9 +3,9 @@ import { api, ok, okWithTag, Problem, type Schemas } from './client';
 
 export const sessionQuery = queryOptions({
   queryKey: ['session'],
-  queryFn: async () => {
+  queryFn: async ({ signal }) => {
     try {
-      return await ok(api.GET('/api/session'));
+      return await ok(api.GET('/api/session', { signal }));
     } catch (e) {
       if (e instanceof Problem && e.status === 401) return null;
       throw e;
@@ -14,57 +14,61 @@ export const sessionQuery = queryOptions({
 });
 export const welcomeQuery = queryOptions({
   queryKey: ['welcome'],
-  queryFn: () => ok(api.GET('/api/welcome')),
+  queryFn: ({ signal }) => ok(api.GET('/api/welcome', { signal })),
   staleTime: Infinity,
 });
 export const kindsQuery = queryOptions({
   queryKey: ['kinds'],
-  queryFn: () => ok(api.GET('/api/kinds')),
+  queryFn: ({ signal }) => ok(api.GET('/api/kinds', { signal })),
   staleTime: Infinity,
 });
 export const recipeQuery = (id: string) =>
   queryOptions({
     queryKey: ['kinds', id, 'recipe'],
-    queryFn: () => ok(api.GET('/api/kinds/{id}/recipe', { params: { path: { id } } })),
+    queryFn: ({ signal }) => ok(api.GET('/api/kinds/{id}/recipe', { params: { path: { id } }, signal })),
   });
-export const sitesQuery = queryOptions({ queryKey: ['sites'], queryFn: () => ok(api.GET('/api/sites')) });
+export const sitesQuery = queryOptions({
+  queryKey: ['sites'],
+  queryFn: ({ signal }) => ok(api.GET('/api/sites', { signal })),
+});
 
 /** Most that the server gives of a list at once. */
 const PAGE = 500;
-const site = (siteId: number) => ({ params: { path: { siteId } } });
+const site = (siteId: number, signal: AbortSignal) => ({ params: { path: { siteId } }, signal });
 export const siteQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}', site(siteId))),
+    queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}', site(siteId, signal))),
   });
 export const stationsQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'stations'],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}/stations', site(siteId))),
+    queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/stations', site(siteId, signal))),
     refetchInterval: 20_000,
   });
 export const boardQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'board'],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}/board', site(siteId))),
+    queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/board', site(siteId, signal))),
     refetchInterval: 20_000,
   });
 /** Waits at every site: they are seen from everywhere, by everybody. */
 export const runningQuery = queryOptions({
   queryKey: ['running'],
-  queryFn: () => ok(api.GET('/api/running')),
+  queryFn: ({ signal }) => ok(api.GET('/api/running', { signal })),
   refetchInterval: 20_000,
   refetchIntervalInBackground: true,
 });
 export const diagnosisQuery = (id: number) =>
   queryOptions({
     queryKey: ['endpoint', id, 'diagnosis'],
-    queryFn: () => ok(api.GET('/api/endpoints/{id}/diagnosis', { params: { path: { id } } })),
+    queryFn: ({ signal }) =>
+      ok(api.GET('/api/endpoints/{id}/diagnosis', { params: { path: { id } }, signal })),
   });
 export const nightQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'night'],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}/night', site(siteId))),
+    queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/night', site(siteId, signal))),
   });
 export const endpointsQuery = (siteId: number) =>
   queryOptions({
@@ -86,143 +90,146 @@ export const endpointsQuery = (siteId: number) =>
 export const logQuery = (siteId: number, endpointId?: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'log', endpointId ?? 0],
-    queryFn: () =>
-      ok(api.GET('/api/sites/{siteId}/log', { params: { path: { siteId }, query: { endpointId } } })),
+    queryFn: ({ signal }) =>
+      ok(api.GET('/api/sites/{siteId}/log', { params: { path: { siteId }, query: { endpointId } }, signal })),
   });
 
 export const conflictsQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'conflicts'],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}/conflicts', site(siteId))),
+    queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/conflicts', site(siteId, signal))),
   });
 export const tapeQuery = (siteId: number, segmentId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'tape', segmentId],
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       ok(
-        api.GET('/api/sites/{siteId}/segments/{segmentId}/tape', { params: { path: { siteId, segmentId } } }),
+        api.GET('/api/sites/{siteId}/segments/{segmentId}/tape', {
+          params: { path: { siteId, segmentId } },
+          signal,
+        }),
       ),
     enabled: segmentId > 0,
   });
 export const sheetQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'sheet'],
-    queryFn: () => okWithTag(api.GET('/api/sites/{siteId}/sheet', site(siteId))),
+    queryFn: ({ signal }) => okWithTag(api.GET('/api/sites/{siteId}/sheet', site(siteId, signal))),
   });
 export const growthQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'growth'],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}/growth', site(siteId))),
+    queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/growth', site(siteId, signal))),
   });
 export const wiringQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'wiring'],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}/wiring', site(siteId))),
+    queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/wiring', site(siteId, signal))),
   });
 export const firewallQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'firewall'],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}/firewall', site(siteId))),
+    queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/firewall', site(siteId, signal))),
   });
 export const renumberingsQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'renumberings'],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}/renumberings', site(siteId))),
+    queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/renumberings', site(siteId, signal))),
     refetchInterval: 20_000,
   });
 
 export const registriesQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'registries'],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}/registries', site(siteId))),
+    queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/registries', site(siteId, signal))),
   });
 export const registryLinesQuery = (siteId: number, id: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'registry', id],
-    queryFn: () => ok(api.GET('/api/registries/{id}/lines', { params: { path: { id } } })),
+    queryFn: ({ signal }) => ok(api.GET('/api/registries/{id}/lines', { params: { path: { id } }, signal })),
   });
 export const mediaQuery = queryOptions({
   queryKey: ['media'],
-  queryFn: () => ok(api.GET('/api/media')),
+  queryFn: ({ signal }) => ok(api.GET('/api/media', { signal })),
   staleTime: Infinity,
 });
 export const registryChoicesQuery = queryOptions({
   queryKey: ['registry-choices'],
-  queryFn: () => ok(api.GET('/api/registry-choices')),
+  queryFn: ({ signal }) => ok(api.GET('/api/registry-choices', { signal })),
   staleTime: Infinity,
 });
 export const dueQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'due'],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}/due', site(siteId))),
+    queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/due', site(siteId, signal))),
     refetchInterval: 60_000,
   });
 export const swapsQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'swaps'],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}/swaps', site(siteId))),
+    queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/swaps', site(siteId, signal))),
   });
 export const cleanUpQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'clean-up'],
-    queryFn: () => ok(api.GET('/api/sites/{siteId}/clean-up', site(siteId))),
+    queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/clean-up', site(siteId, signal))),
   });
 
-const endpoint = (id: number) => ({ params: { path: { id } } });
+const endpoint = (id: number, signal: AbortSignal) => ({ params: { path: { id } }, signal });
 export const endpointQuery = (id: number) =>
   queryOptions({
     queryKey: ['endpoint', id],
-    queryFn: () => okWithTag(api.GET('/api/endpoints/{id}', endpoint(id))),
+    queryFn: ({ signal }) => okWithTag(api.GET('/api/endpoints/{id}', endpoint(id, signal))),
     enabled: id > 0,
   });
 export const interfacesQuery = (id: number) =>
   queryOptions({
     queryKey: ['endpoint', id, 'interfaces'],
-    queryFn: () => ok(api.GET('/api/endpoints/{id}/interfaces', endpoint(id))),
+    queryFn: ({ signal }) => ok(api.GET('/api/endpoints/{id}/interfaces', endpoint(id, signal))),
   });
 export const registrationsQuery = (id: number) =>
   queryOptions({
     queryKey: ['endpoint', id, 'registrations'],
-    queryFn: () => ok(api.GET('/api/endpoints/{id}/registrations', endpoint(id))),
+    queryFn: ({ signal }) => ok(api.GET('/api/endpoints/{id}/registrations', endpoint(id, signal))),
   });
 export const chainQuery = (id: number) =>
   queryOptions({
     queryKey: ['endpoint', id, 'chain'],
-    queryFn: () => ok(api.GET('/api/endpoints/{id}/chain', endpoint(id))),
+    queryFn: ({ signal }) => ok(api.GET('/api/endpoints/{id}/chain', endpoint(id, signal))),
   });
 export const labelsQuery = (id: number) =>
   queryOptions({
     queryKey: ['endpoint', id, 'labels'],
-    queryFn: () => ok(api.GET('/api/endpoints/{id}/labels', endpoint(id))),
+    queryFn: ({ signal }) => ok(api.GET('/api/endpoints/{id}/labels', endpoint(id, signal))),
   });
 export const runbookQuery = (id: number) =>
   queryOptions({
     queryKey: ['endpoint', id, 'runbook'],
-    queryFn: () => okWithTag(api.GET('/api/endpoints/{id}/runbook', endpoint(id))),
+    queryFn: ({ signal }) => okWithTag(api.GET('/api/endpoints/{id}/runbook', endpoint(id, signal))),
     refetchInterval: 20_000,
   });
 export const lineQuery = (id: number) =>
   queryOptions({
     queryKey: ['endpoint', id, 'line'],
-    queryFn: () => ok(api.GET('/api/endpoints/{id}/line', endpoint(id))),
+    queryFn: ({ signal }) => ok(api.GET('/api/endpoints/{id}/line', endpoint(id, signal))),
   });
 /** The latest sweep of a segment; looked at often while it runs. */
 export const sweepQuery = (segment: number) =>
   queryOptions({
     queryKey: ['segment', segment, 'sweep'],
-    queryFn: () => ok(api.GET('/api/segments/{id}/sweep', endpoint(segment))),
+    queryFn: ({ signal }) => ok(api.GET('/api/segments/{id}/sweep', endpoint(segment, signal))),
     refetchInterval: (query) => (query.state.data?.sweep?.state === 'RUNNING' ? 250 : false),
   });
 /** What comes in while a round runs. */
 export const underwayQuery = (id: number) =>
   queryOptions({
     queryKey: ['endpoint', id, 'underway'],
-    queryFn: () => ok(api.GET('/api/endpoints/{id}/rounds/underway', endpoint(id))),
+    queryFn: ({ signal }) => ok(api.GET('/api/endpoints/{id}/rounds/underway', endpoint(id, signal))),
     refetchInterval: 300,
     gcTime: 0,
   });
 export const benchQuery = queryOptions({
   queryKey: ['bench'],
-  queryFn: () => ok(api.GET('/api/bench-panel')),
+  queryFn: ({ signal }) => ok(api.GET('/api/bench-panel', { signal })),
   refetchInterval: 2_000,
 });

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { boardQuery, conflictsQuery, dueQuery, runningQuery } from '../api/queries';
-  import Lately from '../features/plan/Lately.svelte';
+  import Lately from '../ui/Lately.svelte';
   import { serverClock } from '../ui/now.svelte';
   import { minutes } from '../ui/time';
   import { at, entryAt, type StationPath } from '../router';

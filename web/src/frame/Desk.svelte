@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Problem, Schemas } from '../api/client';
-  import Confirm from '../features/reach/Confirm.svelte';
-  import Onboard from '../features/runbook/Onboard.svelte';
+  import Confirm from '../features/verify/Confirm.svelte';
+  import Onboard from '../features/onboard/Onboard.svelte';
   import Plan from '../features/plan/Plan.svelte';
   import Register from '../features/register/Register.svelte';
   import { draft } from '../ui/draft.svelte';

@@ -6,7 +6,7 @@
   import { shortName } from '../ui/time';
   import Dialog from '../ui/Dialog.svelte';
   import { forgetTyped } from '../ui/kept.svelte';
-  import Invite from '../features/session/Invite.svelte';
+  import Invite from '../features/account/Invite.svelte';
 
   let { session }: { session: Schemas['Session'] } = $props();
   const client = useQueryClient();

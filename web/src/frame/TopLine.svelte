@@ -3,7 +3,7 @@
   import type { Schemas } from '../api/client';
   import { stationsQuery, welcomeQuery } from '../api/queries';
   import BenchPanel from '../features/standins/BenchPanel.svelte';
-  import SiteMenu from '../features/site/SiteMenu.svelte';
+  import SiteMenu from '../features/plan/SiteMenu.svelte';
   import Knot from '../ui/Knot.svelte';
   import { at, STATIONS, type StationPath } from '../router';
   import Finder from './Finder.svelte';

@@ -2,8 +2,8 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { asProblem, type Schemas } from '../api/client';
   import { endpointQuery, sessionQuery, siteQuery, sitesQuery } from '../api/queries';
-  import SignIn from '../features/session/SignIn.svelte';
-  import NewSite from '../features/site/NewSite.svelte';
+  import SignIn from '../features/account/SignIn.svelte';
+  import NewSite from '../features/plan/NewSite.svelte';
   import { forgetTyped } from '../ui/kept.svelte';
   import { setSiteClock } from '../ui/siteClock.svelte';
   import Loading from '../ui/Loading.svelte';

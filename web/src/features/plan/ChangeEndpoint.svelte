@@ -6,7 +6,7 @@
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { at, go } from '../../router';
-  import { readAddress } from '../address/readers';
+  import { readAddress } from '../../api/readers';
   import Learned from './Learned.svelte';
   import { METHODS } from './methods';
 

@@ -3,7 +3,7 @@
   import Knot from '../../ui/Knot.svelte';
   import ReadField from '../../ui/ReadField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
-  import { readAddress } from '../address/readers';
+  import { readAddress } from '../../api/readers';
 
   let { endpointId }: { endpointId: number } = $props();
   const f = $state({ address: '', mask: '', gateway: '', first: '', second: '' });

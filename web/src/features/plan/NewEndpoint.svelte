@@ -10,7 +10,7 @@
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { at, go } from '../../router';
-  import { readAddress, readMac, readSerial } from '../address/readers';
+  import { readAddress, readMac, readSerial } from '../../api/readers';
   import { METHODS } from './methods';
 
   let {

@@ -5,10 +5,10 @@
   import Loading from '../../ui/Loading.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import type { PlanView } from '../../router';
-  import Intake from '../intake/Intake.svelte';
-  import ImportRegister from '../register/ImportRegister.svelte';
-  import SegmentForm from '../site/SegmentForm.svelte';
-  import Sheet from '../site/Sheet.svelte';
+  import Intake from './Intake.svelte';
+  import ImportRegister from '../../ui/ImportRegister.svelte';
+  import SegmentForm from './SegmentForm.svelte';
+  import Sheet from './Sheet.svelte';
   import ManyEndpoints from './ManyEndpoints.svelte';
   import MendList from './MendList.svelte';
   import PlanViews from './PlanViews.svelte';

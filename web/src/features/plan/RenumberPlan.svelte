@@ -4,7 +4,7 @@
   import { first } from '../../ui/first';
   import ReadField from '../../ui/ReadField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
-  import { readAddress } from '../address/readers';
+  import { readAddress } from '../../api/readers';
 
   let { siteId, segments, begun }: { siteId: number; segments: Schemas['SegmentView'][]; begun: () => void } =
     $props();

@@ -1,8 +1,8 @@
 <script lang="ts">
   import { api, ok, type Schemas } from '../../api/client';
   import TextField from '../../ui/TextField.svelte';
-  import { sheetChange, type SheetAnswer } from '../site/sheetChange.svelte';
-  import SheetForm from '../site/SheetForm.svelte';
+  import { sheetChange, type SheetAnswer } from '../../ui/sheetChange.svelte';
+  import SheetForm from '../../ui/SheetForm.svelte';
 
   let { sheet, series, done }: { sheet: SheetAnswer; series: Schemas['SeriesRow'] | null; done: () => void } =
     $props();

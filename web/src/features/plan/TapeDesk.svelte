@@ -8,7 +8,7 @@
   import Trouble from '../../ui/Trouble.svelte';
   import { at, go } from '../../router';
   import ChangeEndpoint from './ChangeEndpoint.svelte';
-  import Lately from './Lately.svelte';
+  import Lately from '../../ui/Lately.svelte';
   import MendList from './MendList.svelte';
   import NewEndpoint from './NewEndpoint.svelte';
   import SegmentHead from './SegmentHead.svelte';

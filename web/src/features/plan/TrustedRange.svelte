@@ -2,7 +2,7 @@
   import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
   import ReadField from '../../ui/ReadField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
-  import { readAddress } from '../address/readers';
+  import { readAddress } from '../../api/readers';
 
   let { siteId, segments }: { siteId: number; segments: Schemas['SheetSegment'][] } = $props();
   let segmentId = $state(0);

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
-  import { api, ok, type Schemas } from '../../api/client';
+  import { api, bytes, ok, type Schemas } from '../../api/client';
   import { registryChoicesQuery } from '../../api/queries';
   import Knot from '../../ui/Knot.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -30,9 +30,7 @@
       report = await ok(
         api.POST('/api/registries/{id}/holdings', {
           params: { path: { id: registry.id }, query: { form, preview } },
-          headers: { 'Content-Type': 'application/octet-stream' },
-          body: (file ?? new Blob([text])) as unknown as string,
-          bodySerializer: (body) => body as unknown as Blob,
+          ...bytes(file ?? new Blob([text])),
         }),
       );
     }, preview);

@@ -6,7 +6,7 @@
   import ReadField from '../../ui/ReadField.svelte';
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
-  import { readMac } from '../address/readers';
+  import { readMac } from '../../api/readers';
   import { registerWork } from './acts.svelte';
 
   type Face = Schemas['InterfaceView'];

@@ -8,8 +8,8 @@
   import Loading from '../../ui/Loading.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { at, go, type RegisterView } from '../../router';
-  import EndpointTable from '../runbook/EndpointTable.svelte';
-  import ImportRegister from './ImportRegister.svelte';
+  import EndpointTable from '../../ui/EndpointTable.svelte';
+  import ImportRegister from '../../ui/ImportRegister.svelte';
   import CleanUp from './CleanUp.svelte';
   import Due from './Due.svelte';
   import Registries from './Registries.svelte';

@@ -3,8 +3,8 @@
   import { api, ok, type Schemas } from '../../api/client';
   import { kindsQuery, registryChoicesQuery } from '../../api/queries';
   import TextField from '../../ui/TextField.svelte';
-  import SheetForm from '../site/SheetForm.svelte';
-  import { sheetChange, type SheetAnswer } from '../site/sheetChange.svelte';
+  import SheetForm from '../../ui/SheetForm.svelte';
+  import { sheetChange, type SheetAnswer } from '../../ui/sheetChange.svelte';
   import { FACTS, listed } from './states';
 
   let {

@@ -4,7 +4,7 @@
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { at, go } from '../../router';
-  import { readMac, readSerial } from '../address/readers';
+  import { readMac, readSerial } from '../../api/readers';
   import { registerWork } from './acts.svelte';
 
   let { endpoint, done }: { endpoint: { data: Schemas['EndpointView']; etag: string }; done: () => void } =

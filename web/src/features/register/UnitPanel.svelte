@@ -9,7 +9,7 @@
   import EntryForm from './EntryForm.svelte';
   import EntryLine from './EntryLine.svelte';
   import Interfaces from './Interfaces.svelte';
-  import LabelForm from './LabelForm.svelte';
+  import LabelForm from '../../ui/LabelForm.svelte';
   import ReplaceUnit from './ReplaceUnit.svelte';
   import { FACTS, type RegistryLine } from './states';
 

@@ -1,0 +1,47 @@
+<script lang="ts">
+  import type { Schemas } from '../../api/client';
+  import Sights from '../../ui/Sights.svelte';
+  import { at, type OnboardView } from '../../router';
+  import Board from './Board.svelte';
+  import EndpointList from '../../ui/EndpointList.svelte';
+  import KindDesk from './KindDesk.svelte';
+  import Night from './Night.svelte';
+  import RunbookPage from './RunbookPage.svelte';
+
+  let {
+    siteId,
+    desk,
+    endpoint,
+    mayWork,
+    role,
+  }: {
+    siteId: number;
+    desk?: OnboardView;
+    endpoint?: { data: Schemas['EndpointView']; etag: string };
+    mayWork: boolean;
+    role: Schemas['Session']['role'];
+  } = $props();
+  const links = $derived([
+    { href: at(siteId, 'onboard'), name: 'Board' },
+    { href: at(siteId, 'onboard', 'night'), name: 'Restarts at night' },
+    { href: at(siteId, 'onboard', 'kinds'), name: 'Kinds' },
+  ]);
+</script>
+
+{#if endpoint}
+  {#key endpoint.data.id}<RunbookPage {endpoint} {mayWork} />{/key}
+{:else}
+  <Sights label="Sights of Onboard" {links} current={at(siteId, 'onboard', desk)} />
+  {#if desk === 'night'}<Night {siteId} {mayWork} />
+  {:else if desk === 'kinds'}<KindDesk lead={role === 'LEAD'} />
+  {:else}
+    <Board {siteId} />
+    <EndpointList
+      {siteId}
+      station="onboard"
+      title="All of them"
+      wanted={['ONBOARD', 'REGISTER']}
+      empty="Nothing waits to be set up. Plan an endpoint, and its runbook opens here."
+    />
+  {/if}
+{/if}

@@ -1,0 +1,250 @@
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
+  import ReadField from '../../ui/ReadField.svelte';
+  import TextField from '../../ui/TextField.svelte';
+  import Trouble from '../../ui/Trouble.svelte';
+  import { readAddress } from '../../api/readers';
+  import { METHODS } from './methods';
+
+  type Segment = Schemas['SheetSegment'];
+  let {
+    siteId,
+    segment,
+    etag = '',
+    done,
+  }: { siteId: number; segment?: Segment; etag?: string; done?: () => void } = $props();
+  const client = useQueryClient();
+  const key = freshKey();
+  const schemes = createQuery(() => ({ queryKey: ['schemes'], queryFn: () => ok(api.GET('/api/schemes')) }));
+  const initial = () => ({
+    name: segment?.name ?? '',
+    prefix: segment?.prefix ?? '',
+    gateway: segment?.gateway ?? '',
+    first: segment?.resolvers[0] ?? '',
+    second: segment?.resolvers[1] ?? '',
+    pools: segment?.pools.length
+      ? segment.pools.map((p) => ({ from: p.from ?? '', to: p.to ?? '' }))
+      : [{ from: '', to: '' }],
+    vlan: String(segment?.vlan ?? ''),
+    leaseHours: String((segment?.leaseMinutes ?? 720) / 60),
+    method: (segment?.method ?? 'FIXED') as Schemas['ProposalView']['method'],
+    canReserve: segment?.canReserve ?? true,
+    notes: segment?.notes ?? '',
+    prefix6: segment?.prefix6 ?? '',
+    gateway6: segment?.gateway6 ?? '',
+    fixed6: segment?.fixed6 ?? false,
+    series: '',
+    hostBase: '',
+    portBase: '',
+  });
+  const f = $state(initial());
+  let like = $state(0);
+  const special = () => !!(segment?.vlan || segment?.prefix6 || segment?.notes);
+  let more = $state(special());
+  let problem = $state<Problem | null>(null);
+  const body = $derived({
+    name: f.name,
+    prefix: f.prefix,
+    gateway: f.gateway,
+    resolvers: [f.first, f.second].filter(Boolean),
+    pools: f.pools.filter((p) => p.from || p.to),
+    vlan: Number(f.vlan) || undefined,
+    leaseMinutes: Math.round(Number(f.leaseHours) * 60) || undefined,
+    method: f.method,
+    canReserve: f.canReserve,
+    notes: f.notes,
+    prefix6: f.prefix6,
+    gateway6: f.gateway6,
+    fixed6: f.fixed6,
+    seriesName: f.series,
+    seriesHostBase: f.hostBase ? Number(f.hostBase) : undefined,
+    seriesPortBase: f.portBase ? Number(f.portBase) : undefined,
+    likeSegmentId: like || undefined,
+  });
+
+  async function run(work: () => Promise<unknown>) {
+    try {
+      await work();
+      problem = null;
+      done?.();
+    } catch (error) {
+      problem = asProblem(error);
+    }
+    await client.invalidateQueries({ queryKey: ['site', siteId] });
+  }
+
+  const save = () =>
+    run(() =>
+      segment
+        ? ok(
+            api.PUT('/api/sites/{siteId}/segments/{id}', {
+              params: { path: { siteId, id: segment.id }, header: { 'If-Match': etag } },
+              body,
+            }),
+          )
+        : ok(api.POST('/api/sites/{siteId}/segments', { params: { path: { siteId }, header: key }, body })),
+    );
+
+  async function layOut() {
+    if (!like) return;
+    try {
+      const filled = await ok(
+        api.GET('/api/schemes/{segmentId}', {
+          params: { path: { segmentId: like }, query: { prefix: f.prefix } },
+        }),
+      );
+      problem = null;
+      f.gateway = filled.gateway ?? '';
+      [f.first = '', f.second = ''] = filled.resolvers;
+      f.pools = filled.pools.length ? filled.pools : [{ from: '', to: '' }];
+    } catch (error) {
+      like = 0;
+      problem = asProblem(error);
+    }
+  }
+</script>
+
+<form
+  onsubmit={(e) => {
+    e.preventDefault();
+    void save();
+  }}
+  class="grid gap-x-6 gap-y-2 sm:grid-cols-2"
+  aria-label={segment ? 'Change the segment' : 'New segment'}
+>
+  <TextField
+    label="Name"
+    bind:value={f.name}
+    error={problem?.field('name')}
+    hint="Such as Shop floor"
+    required
+  />
+  <ReadField
+    label="Prefix"
+    bind:value={f.prefix}
+    read={readAddress('PREFIX')}
+    error={problem?.field('prefix')}
+    hint="Such as 10.44.16.0/24"
+  />
+  {#if !segment && schemes.data?.length}
+    <div class="sm:col-span-2">
+      <label class="field-label" for="like">Lay it out like</label>
+      <select id="like" class="select w-full max-w-md" bind:value={like} onchange={layOut}>
+        <option value={0}>nothing, I type it in</option>
+        {#each schemes.data as s (s.segmentId)}<option value={s.segmentId}
+            >{s.name}, a /{s.prefixLength}</option
+          >{/each}
+      </select>
+    </div>
+  {/if}
+  <ReadField
+    label="Gateway"
+    bind:value={f.gateway}
+    read={readAddress('GATEWAY')}
+    error={problem?.field('gateway')}
+  />
+  <ReadField
+    label="First resolver"
+    bind:value={f.first}
+    read={readAddress('RESOLVER')}
+    error={problem?.field('resolvers')}
+  />
+  <ReadField label="Second resolver" bind:value={f.second} read={readAddress('RESOLVER')} />
+  <div>
+    <label class="field-label" for="segment-method">Who keeps addresses here</label>
+    <select id="segment-method" class="select w-full" bind:value={f.method}>
+      {#each Object.entries(METHODS) as [value, words] (value)}<option {value}>{words}</option>{/each}
+    </select>
+    <label class="mt-2 flex items-center gap-2 text-sm"
+      ><input type="checkbox" bind:checked={f.canReserve} />The DHCP server can reserve by MAC</label
+    >
+  </div>
+  {#each f.pools as pool, i (i)}
+    <ReadField
+      label={i === 0 ? 'Handed out automatically from' : 'And from'}
+      bind:value={pool.from}
+      read={readAddress('ADDRESS')}
+      error={problem?.field(`pools/${i}/from`)}
+    />
+    <ReadField
+      label="to"
+      bind:value={pool.to}
+      read={readAddress('ADDRESS')}
+      error={problem?.field(`pools/${i}/to`)}
+    />
+  {/each}
+  {#if !segment}
+    <TextField
+      label="Numbered series"
+      bind:value={f.series}
+      error={problem?.field('seriesName')}
+      hint="Till, to have numbered payment terminals"
+    />
+    <div class="grid grid-cols-2 gap-4">
+      <TextField
+        label="Host = number +"
+        bind:value={f.hostBase}
+        error={problem?.field('seriesHostBase')}
+        hint="Such as 50"
+      />
+      <TextField label="Port = number +" bind:value={f.portBase} hint="Such as 7450" />
+    </div>
+  {/if}
+  {#if more}
+    <TextField
+      label="VLAN id"
+      bind:value={f.vlan}
+      error={problem?.field('vlan')}
+      hint="1 to 4094, if it has one"
+      mono
+    />
+    <TextField
+      label="Lease time in hours"
+      bind:value={f.leaseHours}
+      error={problem?.field('leaseMinutes')}
+      mono
+    />
+    <TextField
+      label="IPv6 prefix"
+      bind:value={f.prefix6}
+      error={problem?.field('prefix6')}
+      hint="Such as 2001:db8:16::/64"
+      mono
+    />
+    <TextField label="IPv6 gateway" bind:value={f.gateway6} error={problem?.field('gateway6')} mono />
+    <label class="flex items-center gap-2 text-sm"
+      ><input type="checkbox" bind:checked={f.fixed6} />IPv6 addresses are fixed, not automatic</label
+    >
+    <TextField
+      label="Notes"
+      bind:value={f.notes}
+      error={problem?.field('notes')}
+      hint="No passwords: only where they are kept"
+    />
+  {/if}
+  <div class="sm:col-span-2">
+    <Trouble problem={problem?.errors.length === 1 && problem.status === 422 ? null : problem} />
+    <div class="mt-1 flex flex-wrap gap-2">
+      <button class="btn btn-primary">{segment ? 'Keep the change' : 'Add the segment'}</button>
+      <button type="button" class="btn btn-ghost" onclick={() => f.pools.push({ from: '', to: '' })}
+        >One more pool</button
+      >
+      {#if !more}<button type="button" class="btn btn-ghost" onclick={() => (more = true)}
+          >VLAN, IPv6, lease, notes</button
+        >{/if}
+      {#if segment}<button
+          type="button"
+          class="btn ml-auto btn-outline btn-error"
+          onclick={() =>
+            run(() =>
+              ok(
+                api.DELETE('/api/sites/{siteId}/segments/{id}', {
+                  params: { path: { siteId, id: segment.id }, header: { 'If-Match': etag } },
+                }),
+              ),
+            )}>Remove it</button
+        >{/if}
+    </div>
+  </div>
+</form>
