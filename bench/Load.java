@@ -27,6 +27,10 @@ import java.util.regex.Pattern;
 public class Load {
     private static final int PEOPLE = 50, SITES = 200, LARGE = 4, LARGE_SITE = 5_000, SMALL_SITE = 153;
     private static final int WARM_SECONDS = 20, SECONDS = Integer.getInteger("knot.load.seconds", 60);
+    private static final String SIGN_IN = "{\"name\":\"load %d\",\"password\":\"bench bench bench\"}";
+    private static final String KEY = "{\"text\":\"%s\",\"siteId\":%d,\"endpointId\":%d}";
+    private static final String ADDRESS = "{\"text\":\"10.96.0.77\",\"purpose\":\"ADDRESS\",\"endpointId\":%d}";
+    private static final String TIE = "{\"action\":\"TIE\",\"evidence\":{\"unit\":\"%s\"}}";
     private static final Pattern VERSION = Pattern.compile("\"version\":(\\d+)");
 
     private record Site(long id, long segment, long first, long count) {}
@@ -68,8 +72,17 @@ public class Load {
     private static void print() {
         var all = TIMED.stream().mapToLong(Timed::nanos).sorted().toArray();
         long wrong = TIMED.stream().filter(t -> t.status() >= 500 || t.status() == 0).count();
-        System.out.printf("| %-38s | %9.1f ms | wanted < %8d ms | %,d answers in %d s, %d of them 5xx or none; half under %.1f ms, 99 of 100 under %.1f |%n",
-                "50 people at work, 95 of 100 under", at(all, 0.95), 150, all.length, SECONDS, wrong, at(all, 0.5), at(all, 0.99));
+        System.out.printf(
+                "| %-38s | %9.1f ms | wanted < %8d ms | %,d answers in %d s, %d of them 5xx or none;"
+                        + " half under %.1f ms, 99 of 100 under %.1f |%n",
+                "50 people at work, 95 of 100 under",
+                at(all, 0.95),
+                150,
+                all.length,
+                SECONDS,
+                wrong,
+                at(all, 0.5),
+                at(all, 0.99));
         System.out.printf("| %-38s | %9.1f ms | wanted < %8d ms | 50 000 endpoints in 200 sites, four people at sites of 5 000 |%n",
                 "50 people at work, slowest", at(all, 1), 2_000);
         Map<String, List<Long>> kinds = new TreeMap<>();
@@ -77,7 +90,8 @@ public class Load {
         if (Boolean.getBoolean("knot.load.kinds"))
             kinds.forEach((what, times) -> {
                 var sorted = times.stream().mapToLong(Long::longValue).sorted().toArray();
-                System.out.printf("%-32s %6d   p50 %7.1f   p95 %7.1f   most %7.1f%n", what, sorted.length, at(sorted, 0.5), at(sorted, 0.95), at(sorted, 1));
+                System.out.printf("%-32s %6d   p50 %7.1f   p95 %7.1f   most %7.1f%n",
+                        what, sorted.length, at(sorted, 0.5), at(sorted, 0.95), at(sorted, 1));
             });
     }
 
@@ -100,7 +114,7 @@ public class Load {
 
         void work() throws Exception {
             send("sign in", "GET", "/api/welcome", "", null);
-            send("sign in", "POST", "/api/session", "{\"name\":\"load " + number + "\",\"password\":\"bench bench bench\"}", null);
+            send("sign in", "POST", "/api/session", SIGN_IN.formatted(number), null);
             while (!over) {
                 var site = number < LARGE ? sites.get(number) : sites.get(LARGE + random.nextInt(SITES - LARGE));
                 String at = "/api/sites/" + site.id();
@@ -119,17 +133,20 @@ public class Load {
             pause();
             String mac = "00:00:53:%02x:%02x:%02x".formatted(id >> 16 & 255, id >> 8 & 255, id & 255);
             for (int n = 12; n <= mac.length(); n += 1 + n % 2)
-                send("a key of a MAC", "POST", "/api/mac/read", "{\"text\":\"" + mac.substring(0, n) + "\",\"siteId\":" + site.id() + ",\"endpointId\":" + id + "}", null);
-            send("a key of an address", "POST", "/api/address/read", "{\"text\":\"10.96.0.77\",\"purpose\":\"ADDRESS\",\"endpointId\":" + id + "}", null);
+                send("a key of a MAC", "POST", "/api/mac/read", KEY.formatted(mac.substring(0, n), site.id(), id), null);
+            send("a key of an address", "POST", "/api/address/read", ADDRESS.formatted(id), null);
             pause();
             String unit = mac.replace(":", "").substring(8);
-            String tied = send("complete a step", "PUT", at + "/runbook/steps/label", "{\"action\":\"TIE\",\"evidence\":{\"unit\":\"" + unit + "\"}}", version);
+            String step = at + "/runbook/steps/label";
+            String tied = send("complete a step", "PUT", step, TIE.formatted(unit), version);
             pause();
-            send("take a step back", "PUT", at + "/runbook/steps/label", "{\"action\":\"UNTIE\"}", version(tied));
+            send("take a step back", "PUT", step, "{\"action\":\"UNTIE\"}", version(tied));
             pause();
-            send("find", "GET", "/api/find?siteId=" + site.id() + "&q=" + URLEncoder.encode("printer " + random.nextInt(5000), StandardCharsets.UTF_8), "", null);
+            String piece = URLEncoder.encode("printer " + random.nextInt(5000), StandardCharsets.UTF_8);
+            send("find", "GET", "/api/find?siteId=" + site.id() + "&q=" + piece, "", null);
             pause();
-            send("change a word", "PATCH", at, "{\"model\":\"M-" + random.nextInt(99) + "\"}", version(send("endpoint", "GET", at, "", null)));
+            String model = "{\"model\":\"M-" + random.nextInt(99) + "\"}";
+            send("change a word", "PATCH", at, model, version(send("endpoint", "GET", at, "", null)));
             send("log", "GET", "/api/sites/" + site.id() + "/log?endpointId=" + id, "", null);
             pause();
         }
@@ -144,7 +161,8 @@ public class Load {
         }
 
         private String send(String what, String method, String path, String body, String version) throws Exception {
-            String cookies = http.cookieHandler().orElseThrow().get(URI.create(base), Map.of()).getOrDefault("Cookie", List.of()).toString();
+            var jar = http.cookieHandler().orElseThrow().get(URI.create(base), Map.of());
+            String cookies = jar.getOrDefault("Cookie", List.of()).toString();
             var request = HttpRequest.newBuilder(URI.create(base + path))
                     .header("Content-Type", "application/json")
                     .header("X-XSRF-TOKEN", cookies.replaceAll(".*XSRF-TOKEN=([^;,\\]]+).*", "$1"))
@@ -161,30 +179,42 @@ public class Load {
 
     private static void people(Connection db) throws Exception {
         try (var statement = db.createStatement()) {
-            statement.execute("insert into person (name, name_key, role, password_hash) select 'load ' || n, 'load ' || n, 'TECHNICIAN', p.password_hash"
-                    + " from generate_series(0, " + (PEOPLE - 1) + ") n, (select password_hash from person where name = 'bench') p");
+            statement.execute("""
+                    insert into person (name, name_key, role, password_hash)
+                    select 'load ' || n, 'load ' || n, 'TECHNICIAN', p.password_hash
+                    from generate_series(0, %d) n, (select password_hash from person where name = 'bench') p""".formatted(PEOPLE - 1));
         }
     }
 
     private static void fill(Connection db) throws Exception {
         try (var statement = db.createStatement()) {
-            statement.execute("create temporary table wanted as select n, chr(65 + n / 26) || chr(65 + n % 26) || 'X' as code, case when n < "
-                    + LARGE + " then " + LARGE_SITE + " else " + SMALL_SITE + " end as endpoints from generate_series(0, " + (SITES - 1) + ") n");
+            statement.execute("""
+                    create temporary table wanted as select n, chr(65 + n / 26) || chr(65 + n %% 26) || 'X' as code,
+                        case when n < %d then %d else %d end as endpoints from generate_series(0, %d) n"""
+                    .formatted(LARGE, LARGE_SITE, SMALL_SITE, SITES - 1));
             statement.execute("insert into site (name, code, zone) select 'Load ' || n, code, 'UTC' from wanted");
-            statement.execute("insert into segment (site_id, name, prefix, gateway) select s.id, 'Shop', '10.96.0.0/16', '10.96.0.1'"
-                    + " from wanted w join site s on s.code = w.code");
-            statement.execute("insert into place (site_id, name, walk) select s.id, 'Room ' || i, i from wanted w join site s on s.code = w.code, generate_series(1, 9) i");
+            statement.execute("""
+                    insert into segment (site_id, name, prefix, gateway) select s.id, 'Shop', '10.96.0.0/16', '10.96.0.1'
+                    from wanted w join site s on s.code = w.code""");
+            statement.execute("""
+                    insert into place (site_id, name, walk) select s.id, 'Room ' || i, i
+                    from wanted w join site s on s.code = w.code, generate_series(1, 9) i""");
             statement.execute("""
                     insert into endpoint (site_id, segment_id, kind, kind_version, name, address, serial, tag_code, station, knot, place_id)
-                    select s.id, g.id, 'label-printer', 2, 'Printer ' || i, '10.96.0.10'::inet + i * 3, 'LW-' || lpad(i::text, 5, '0') || 'A',
+                    select s.id, g.id, 'label-printer', 2, 'Printer ' || i, '10.96.0.10'::inet + i * 3,
+                        'LW-' || lpad(i::text, 5, '0') || 'A',
                         w.code || '-L' || i || '-X', 'ONBOARD', 'OPEN', p.id
-                    from wanted w join site s on s.code = w.code join segment g on g.site_id = s.id, generate_series(1, w.endpoints) i, place p
+                    from wanted w join site s on s.code = w.code join segment g on g.site_id = s.id,
+                        generate_series(1, w.endpoints) i, place p
                     where p.site_id = s.id and p.walk = 1 + i % 9 order by s.id, i""");
-            statement.execute("insert into interface (endpoint_id, site_id, mac) select e.id, e.site_id, ('000053' || lpad(to_hex(e.id % 16777216), 6, '0'))::macaddr"
-                    + " from endpoint e join site s on s.id = e.site_id join wanted w on w.code = s.code");
+            statement.execute("""
+                    insert into interface (endpoint_id, site_id, mac)
+                    select e.id, e.site_id, ('000053' || lpad(to_hex(e.id % 16777216), 6, '0'))::macaddr
+                    from endpoint e join site s on s.id = e.site_id join wanted w on w.code = s.code""");
             statement.execute("""
                     insert into registry (site_id, name, type, rules) select s.id, 'Router', 'RESERVATIONS',
-                        '{"naming":"WORDS","longestName":40,"ownerNeeded":false,"sharing":"NONE","most":0,"lifetime":null,"restart":true,"facts":["MAC","NAME"],"models":[],"waitsFor":"","leadDays":0,"form":"CSV"}'
+                        '{"naming":"WORDS","longestName":40,"ownerNeeded":false,"sharing":"NONE","most":0,"lifetime":null,"restart":true,
+                        "facts":["MAC","NAME"],"models":[],"waitsFor":"","leadDays":0,"form":"CSV"}'
                     from wanted w join site s on s.code = w.code""");
             statement.execute("""
                     insert into registration (registry_id, site_id, endpoint_id, name, mac, address, asked_at, entered_at)
@@ -199,7 +229,8 @@ public class Load {
         var sites = new ArrayList<Site>();
         try (var statement = db.createStatement();
                 var rows = statement.executeQuery("""
-                        select s.id, min(e.segment_id), min(e.id), count(*) from endpoint e join site s on s.id = e.site_id join wanted w on w.code = s.code
+                        select s.id, min(e.segment_id), min(e.id), count(*)
+                        from endpoint e join site s on s.id = e.site_id join wanted w on w.code = s.code
                         group by s.id, w.n order by w.n""")) {
             while (rows.next()) sites.add(new Site(rows.getLong(1), rows.getLong(2), rows.getLong(3), rows.getLong(4)));
         }

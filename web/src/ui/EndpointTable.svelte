@@ -7,7 +7,7 @@
   import type { Schemas } from '../api/client';
   import { kindsQuery } from '../api/queries';
   import { kept } from './kept.svelte';
-  import Knot from './Knot.svelte';
+  import EndpointRow from './EndpointRow.svelte';
   import { at, type StationPath } from '../router';
   import { stateWord, urgency } from './states';
 
@@ -164,41 +164,14 @@
   </thead>
   <tbody>
     {#each sorted.slice(0, most) as e (e.id)}
-      <tr
-        class="border-b border-base-300 hover:bg-base-200 max-md:grid max-md:grid-cols-[auto_1fr] max-md:py-1 {e.id ===
-        chosen
-          ? 'bg-base-200'
-          : ''} {wanted(e) ? '' : 'text-secondary'}"
-        aria-current={e.id === chosen || undefined}
-      >
-        <td class="py-1 pr-2"
-          ><span class="flex items-center gap-2 text-sm"
-            ><Knot state={e.knot as 'OPEN'} size={20} /><span class="max-md:sr-only">{stateWord(e)}</span
-            ></span
-          ></td
-        >
-        <td class="truncate py-1 pr-2"
-          ><a
-            class="font-semibold no-underline hover:underline"
-            href={at(siteId, station, e.id)}
-            title={e.name}>{e.name}</a
-          ><span class="quiet ml-2 text-sm md:hidden">{stateWord(e)}</span></td
-        >
-        {#if !facts}
-          <td class="truncate py-1 pr-2 text-sm max-md:hidden">{kindName(e.kind)}</td>
-          <td class="truncate py-1 pr-2 text-sm max-md:hidden" title={e.place}>{e.place}</td>
-        {/if}
-        <td class="py-1 font-mono text-sm max-md:col-start-2" translate="no">{e.address ?? 'no address'}</td>
-        {#if facts}
-          <td class="py-1 font-mono text-sm max-md:col-start-2 {e.mac ? '' : 'text-error'}" translate="no"
-            >{e.mac ?? 'MAC not read yet'}</td
-          >
-          <td
-            class="truncate py-1 font-mono text-sm max-md:col-start-2 {e.serial ? '' : 'text-error'}"
-            translate="no">{e.serial || 'no serial yet'}</td
-          >
-        {/if}
-      </tr>
+      <EndpointRow
+        {e}
+        href={at(siteId, station, e.id)}
+        kind={kindName(e.kind)}
+        chosen={e.id === chosen}
+        waits={wanted(e)}
+        {facts}
+      />
     {:else}
       <tr
         ><td class="quiet py-4" colspan="5"

@@ -1,27 +1,26 @@
 <script lang="ts">
-  import { api, asProblem, ok, type Problem, type Schemas } from '../api/client';
+  import { api, ok, type Schemas } from '../api/client';
+  import { useChange } from '../api/change.svelte';
   import Trouble from './Trouble.svelte';
 
   /** Takes a MAC from what a switch or a machine shows of who is there. */
   let { endpointId, choose }: { endpointId: number; choose: (mac: string) => void } = $props();
   let text = $state('');
   let found = $state<Schemas['Candidate'][]>([]);
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
 
   async function look(event: SubmitEvent) {
     event.preventDefault();
-    try {
+    found = [];
+    await change.run(async () => {
       found = await ok(
         api.POST('/api/endpoints/{id}/neighbour-table', {
           params: { path: { id: endpointId } },
           body: { text },
         }),
       );
-      problem = null;
-    } catch (error) {
-      found = [];
-      problem = asProblem(error);
-    }
+    });
   }
 </script>
 

@@ -1,28 +1,19 @@
-import { useQueryClient } from '@tanstack/svelte-query';
-import { api, asProblem, ok, type Problem, type Schemas } from '../api/client';
+import { api, ok, type Schemas } from '../api/client';
+import { useChange } from '../api/change.svelte';
 
 export type SheetAnswer = { data: Schemas['SheetView']; etag: string };
 type Params = { path: { siteId: number }; header: { 'If-Match': string } };
 
 /** Runs one change of a site sheet: keeps its problem for the form, closes on success, fetches the sheet anew. */
 export function sheetChange(sheet: () => SheetAnswer, done: () => void) {
-  const client = useQueryClient();
-  const state = $state<{ problem: Problem | null }>({ problem: null });
+  const change = useChange(() => [['site', sheet().data.site.id], ['sites']]);
   const run = async (work: (params: Params) => Promise<unknown>) => {
-    const siteId = sheet().data.site.id;
-    try {
-      await work({ path: { siteId }, header: { 'If-Match': sheet().etag } });
-      state.problem = null;
-      done();
-    } catch (error) {
-      state.problem = asProblem(error);
-    }
-    await client.invalidateQueries({ queryKey: ['site', siteId] });
-    await client.invalidateQueries({ queryKey: ['sites'] });
+    const path = { siteId: sheet().data.site.id };
+    if (await change.run(() => work({ path, header: { 'If-Match': sheet().etag } }))) done();
   };
   return {
     get problem() {
-      return state.problem;
+      return change.problem;
     },
     run,
     /** Takes a place, an outlet, a service or a piece of gear off the sheet. */

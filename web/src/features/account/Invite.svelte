@@ -1,20 +1,19 @@
 <script lang="ts">
-  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import Trouble from '../../ui/Trouble.svelte';
 
   type Role = Schemas['InvitationRequest']['role'];
   let role = $state<Role>('TECHNICIAN');
   let link = $state('');
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
 
   async function invite() {
-    try {
+    await change.run(async () => {
       const invitation = await ok(api.POST('/api/invitations', { body: { role } }));
       link = location.origin + invitation.path;
-      problem = null;
-    } catch (error) {
-      problem = asProblem(error);
-    }
+    });
   }
 </script>
 

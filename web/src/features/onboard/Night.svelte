@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, asProblem, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import { nightQuery } from '../../api/queries';
   import Loading from '../../ui/Loading.svelte';
   import TextField from '../../ui/TextField.svelte';
@@ -13,7 +14,8 @@
   let { siteId, mayWork }: { siteId: number; mayWork: boolean } = $props();
   const client = useQueryClient();
   const night = createQuery(() => nightQuery(siteId));
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
   let from = $state('');
   let until = $state('');
   let what = $state('');
@@ -22,18 +24,10 @@
   const fresh = $derived(plan?.slots.some((s) => s.changed));
   const wrong = (field: string) => problem?.errors.find((e) => e.pointer.endsWith('/' + field))?.message;
 
-  async function run(call: Promise<Schemas['NightView']>) {
-    try {
-      client.setQueryData(['site', siteId, 'night'], await call);
-      problem = null;
-      return true;
-    } catch (error) {
-      problem = asProblem(error);
-      return false;
-    }
-  }
+  const run = (call: () => Promise<Schemas['NightView']>) =>
+    change.run(async () => client.setQueryData(['site', siteId, 'night'], await call()));
   const keepBusy = (list: Schemas['BusyTime'][]) =>
-    run(
+    run(() =>
       ok(api.PUT('/api/sites/{siteId}/night/busy', { params: { path: { siteId } }, body: { busy: list } })),
     );
 
@@ -67,7 +61,7 @@
         {#if mayWork && fresh}<button
             class="btn mt-4 btn-primary"
             onclick={() =>
-              run(
+              run(() =>
                 ok(
                   api.POST('/api/sites/{siteId}/night/hours', {
                     params: { path: { siteId } },
@@ -76,8 +70,8 @@
               )}>Put these hours on the type sheets</button
           >{/if}
       {:else}<p class="quiet">Nothing on record here restarts at night.</p>{/if}
-      {#each plan.changes as change (change)}<p class="quiet mt-3 text-sm">
-          Kept clear: {change}.
+      {#each plan.changes as kept (kept)}<p class="quiet mt-3 text-sm">
+          Kept clear: {kept}.
         </p>{/each}
     </section>
     <section aria-label="Busy hours">

@@ -5,14 +5,12 @@
   import { veil, withoutTail } from '../../ui/draft.svelte';
   import { kept } from '../../ui/kept.svelte';
   import Knot from '../../ui/Knot.svelte';
-  import ReadField from '../../ui/ReadField.svelte';
   import TextField from '../../ui/TextField.svelte';
   import { at } from '../../router';
-  import { readAddress } from '../../api/readers';
   import LabelForm from '../../ui/LabelForm.svelte';
+  import Gate from './Gate.svelte';
   import GateInputs from './GateInputs.svelte';
   import Openings from './Openings.svelte';
-  import TypeSheet from './TypeSheet.svelte';
   import Wait from './Wait.svelte';
 
   type Action = Schemas['StepRequest']['action'];
@@ -31,14 +29,6 @@
     act: (action: Action, evidence?: Record<string, string>, reason?: string) => Promise<boolean>;
     keepOpening: (key: string, body: Schemas['OpeningRequest']) => Promise<boolean>;
   } = $props();
-  const PURPOSES = {
-    MASK: 'MASK',
-    GATEWAY: 'GATEWAY',
-    RESOLVER_1: 'RESOLVER',
-    RESOLVER_2: 'RESOLVER',
-    PARTNER_ADDRESS: 'RESOLVER',
-  } as const;
-  const purpose = (field: string) => PURPOSES[field as keyof typeof PURPOSES] ?? 'ADDRESS';
   const e = $derived(endpoint.data);
   const done = $derived(step.knot === 'TIGHT' || step.knot === 'LEFT_OUT');
   const type = $derived(step.gate.type);
@@ -51,9 +41,6 @@
   let ready = $state(false);
   let passed = $state(untrack(() => step.passed));
   let reason = $state('');
-  const firstFigures = $derived(book.readBack.findIndex((r) => r.figures));
-  const finding = (field: string) => step.findings.find((f) => f.field === field);
-
   /** A figure chooses the answer of that place, as its key beside it says. */
   function choose(event: KeyboardEvent) {
     const typing = (event.target as HTMLElement).closest(
@@ -111,68 +98,7 @@
   {#if step.waiting}<Wait {step} restarted={() => act('RESTARTED')} />{/if}
   {#if type === 'OPENINGS'}<Openings openings={book.openings} {mayWork} keep={keepOpening} />{/if}
   <form onsubmit={tie} class="mt-4">
-    {#if type === 'CHOICE'}
-      <fieldset>
-        <legend class="mb-2 text-[17px] font-semibold">{step.gate.ask}</legend>
-        {#each step.gate.options as option, i (option.value)}
-          <label
-            class="flex cursor-pointer items-center gap-3 rounded px-2 py-2 text-[17px] hover:bg-base-200"
-          >
-            <input
-              type="radio"
-              class="radio radio-primary"
-              name="seen"
-              value={option.value}
-              bind:group={evidence.seen}
-              required
-            /><span class="flex-1">{option.label}</span><kbd>{i + 1}</kbd>
-          </label>
-        {/each}
-      </fieldset>
-    {:else if type === 'TYPE_SHEET'}
-      {#if book.learned.length}
-        <ul class="mb-3" aria-label="What it was given, against the plan">
-          {#each book.learned as l (l.field)}
-            <li class={l.act === 'KEEP' ? 'quiet' : 'font-semibold'}>
-              {l.field}: <span class="font-mono">{l.learned}</span>{l.act === 'KEEP'
-                ? ', leave it'
-                : `, change it to ${l.planned}`}. {l.reason}
-            </li>
-          {/each}
-        </ul>
-      {/if}
-      <TypeSheet rows={book.sheet} endpointId={e.id} />
-    {:else if type === 'READ_BACK'}
-      <div class="grid gap-x-6 sm:grid-cols-2">
-        {#each book.readBack as row, i (row.field)}
-          {#if row.figures}
-            <ReadField
-              label={row.label}
-              bind:value={() => evidence[row.field] ?? '', (v) => (evidence[row.field] = v)}
-              read={readAddress(purpose(row.field), { endpointId: e.id, expected: row.value })}
-              error={finding(row.field)?.message}
-              autofocus={i === firstFigures}
-            />
-          {:else}
-            <div class="mb-2">
-              <TextField
-                label={row.label}
-                bind:value={() => evidence[row.field] ?? '', (v) => (evidence[row.field] = v)}
-                error={finding(row.field)?.message}
-                hint={row.leaveAlone ? 'As from the factory' : 'If it is shown'}
-              />
-            </div>
-          {/if}
-        {/each}
-      </div>
-    {:else if type === 'ADDRESS_SHOWN'}
-      <ReadField
-        label={step.gate.ask}
-        bind:value={() => evidence.ADDRESS ?? '', (v) => (evidence.ADDRESS = v)}
-        read={readAddress('ADDRESS', { endpointId: e.id, expected: e.address ?? undefined })}
-        error={finding('ADDRESS')?.message}
-      />
-    {/if}
+    <Gate {step} {book} {endpoint} bind:evidence />
     {#if type === 'FACTS'}
       <p class="mb-2 text-[17px] font-semibold">
         {labelKnown ? 'On record. Is this the very device in your hand?' : step.gate.ask}

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, ok, okWithTag, type Problem, type Schemas } from '../../api/client';
+  import { api, ok, okWithTag, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import Dialog from '../../ui/Dialog.svelte';
   import ReadField from '../../ui/ReadField.svelte';
   import TextField from '../../ui/TextField.svelte';
@@ -12,12 +12,15 @@
 
   let { endpoint, mayWork }: { endpoint: { data: Schemas['EndpointView']; etag: string }; mayWork: boolean } =
     $props();
-  const client = useQueryClient();
   const e = $derived(endpoint.data);
   let changing = $state(false);
   let retiring = $state(false);
   let learning = $state(false);
-  let problem = $state<Problem | null>(null);
+  const change = useChange(() => [
+    ['site', e.siteId],
+    ['endpoint', e.id],
+  ]);
+  const problem = $derived(change.problem);
   let reason = $state('');
   const f = $state({
     name: '',
@@ -51,30 +54,22 @@
       outlet: e.outlet,
       switchPort: e.switchPort,
     });
-    problem = null;
+    change.clear();
     changing = true;
-  }
-
-  async function refresh() {
-    await client.invalidateQueries({ queryKey: ['site', e.siteId] });
-    await client.invalidateQueries({ queryKey: ['endpoint', e.id] });
   }
 
   async function save(event: SubmitEvent) {
     event.preventDefault();
-    try {
+    await change.run(async () => {
       await okWithTag(
         api.PATCH('/api/endpoints/{id}', { params: { path: { id: e.id }, header }, body: { ...f } }),
       );
       changing = false;
-    } catch (error) {
-      problem = asProblem(error);
-    }
-    await refresh();
+    });
   }
 
   async function retire() {
-    try {
+    await change.run(async () => {
       await ok(
         api.POST('/api/endpoints/{id}/retirement', {
           params: { path: { id: e.id }, header },
@@ -83,10 +78,7 @@
       );
       retiring = false;
       await go(at(e.siteId, 'plan'));
-    } catch (error) {
-      problem = asProblem(error);
-    }
-    await refresh();
+    });
   }
 </script>
 
@@ -146,7 +138,7 @@
           class="btn btn-outline btn-primary"
           onclick={() => (learning = true)}>What did it learn?</button
         >{/if}
-      <button class="btn btn-outline btn-error" onclick={() => ((problem = null), (retiring = true))}
+      <button class="btn btn-outline btn-error" onclick={() => (change.clear(), (retiring = true))}
         >Retire</button
       >
     {/if}

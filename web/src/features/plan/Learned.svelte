@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import Knot from '../../ui/Knot.svelte';
   import ReadField from '../../ui/ReadField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -8,13 +9,14 @@
   let { endpointId }: { endpointId: number } = $props();
   const f = $state({ address: '', mask: '', gateway: '', first: '', second: '' });
   let lines = $state<Schemas['Line'][] | null>(null);
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
   const KNOTS = { KEEP: 'TIGHT', CHANGE: 'HALF_DRAWN', ALARM: 'FRAYED' } as const;
 
   async function compare(e: SubmitEvent) {
     e.preventDefault();
     lines = null;
-    try {
+    await change.run(async () => {
       lines = await ok(
         api.POST('/api/endpoints/{id}/learned', {
           params: { path: { id: endpointId } },
@@ -26,10 +28,7 @@
           },
         }),
       );
-      problem = null;
-    } catch (error) {
-      problem = asProblem(error);
-    }
+    });
   }
 </script>
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, freshKey, keyAfter, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, asProblem, freshKey, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import { kindsQuery, sheetQuery, tapeQuery } from '../../api/queries';
   import Figures from '../../ui/Figures.svelte';
   import { first } from '../../ui/first';
@@ -20,7 +21,8 @@
   let numbers = $state('1 to 8');
   let count = $state('4');
   let place = $state('');
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
   const segment = $derived(segments.find((s) => s.id === segmentId) ?? first(segments));
   const series = $derived(
     (sheet.data?.data.series ?? []).filter(
@@ -57,7 +59,7 @@
 
   async function add(e: SubmitEvent) {
     e.preventDefault();
-    try {
+    await change.run(async () => {
       await ok(
         api.POST('/api/sites/{siteId}/endpoint-batches', {
           params: { path: { siteId }, query: { preview: false }, header: key },
@@ -66,10 +68,7 @@
       );
       await client.invalidateQueries({ queryKey: ['site', siteId] });
       await go(at(siteId, 'plan'));
-    } catch (error) {
-      problem = asProblem(error);
-      keyAfter(key, problem);
-    }
+    }, key);
   }
 </script>
 
@@ -82,7 +81,7 @@
   />{/if}
 <form
   onsubmit={add}
-  oninput={() => (problem = null)}
+  oninput={change.clear}
   class="mt-4 grid gap-x-8 gap-y-4 lg:grid-cols-[20rem_1fr]"
   aria-label="Many endpoints"
 >

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, okWithTag, type Problem, type Schemas } from '../../api/client';
+  import { asProblem, api, okWithTag, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import { conflictsQuery, endpointQuery } from '../../api/queries';
   import Knot from '../../ui/Knot.svelte';
   import Loading from '../../ui/Loading.svelte';
@@ -12,14 +13,15 @@
   const client = useQueryClient();
   const conflicts = createQuery(() => conflictsQuery(siteId));
   const shown = $derived((conflicts.data ?? []).slice(0, most));
-  let problem = $state<Problem | null>(null);
+  const change = useChange(() => [['site', siteId]]);
+  const problem = $derived(change.problem);
   const KNOTS = { BROKEN: 'FRAYED', RISK: 'HALF_DRAWN', UNTIDY: 'OPEN' } as const;
   const WORDS = { BROKEN: 'Does not work', RISK: 'May stop working', UNTIDY: 'Worth doing' };
 
   async function move(conflict: Conflict) {
     if (!conflict.move) return;
-    try {
-      const { endpointId, to } = conflict.move;
+    const { endpointId, to } = conflict.move;
+    await change.run(async () => {
       const { etag } = await client.fetchQuery({ ...endpointQuery(endpointId), staleTime: 0 });
       await okWithTag(
         api.PATCH('/api/endpoints/{id}', {
@@ -27,12 +29,8 @@
           body: { address: to, reason: 'Mended: ' + conflict.message.slice(0, 90) },
         }),
       );
-      problem = null;
       await client.invalidateQueries({ queryKey: ['endpoint', endpointId] });
-    } catch (error) {
-      problem = asProblem(error);
-    }
-    await client.invalidateQueries({ queryKey: ['site', siteId] });
+    });
   }
 </script>
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, freshKey, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import DateStyles from './DateStyles.svelte';
@@ -18,11 +19,12 @@
   let code = $state('');
   let zone = $state(Intl.DateTimeFormat().resolvedOptions().timeZone);
   let dates = $state<Schemas['DateStyleView']['style']>('WORDS');
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
 
   async function add(e: SubmitEvent) {
     e.preventDefault();
-    try {
+    await change.run(async () => {
       const made = await ok(
         api.POST('/api/sites', {
           body: { name, code: code.toUpperCase(), zone, dates },
@@ -32,9 +34,7 @@
       await client.invalidateQueries({ queryKey: ['sites'] });
       done?.();
       await go(at(made.id, 'plan'));
-    } catch (error) {
-      problem = asProblem(error);
-    }
+    }, key);
   }
 </script>
 

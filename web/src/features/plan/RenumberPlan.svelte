@@ -1,6 +1,7 @@
 <script lang="ts">
   import { useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, freshKey, keyAfter, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, freshKey, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import { first } from '../../ui/first';
   import ReadField from '../../ui/ReadField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -14,7 +15,8 @@
   const segment = $derived(segments.find((s) => s.id === segmentId) ?? first(segments));
   const f = $state({ prefix: '', gateway: '', resolver: '', from: '', to: '' });
   let plan = $state<Schemas['RenumberPlan'] | null>(null);
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
   const path = $derived({ siteId, segmentId: segment.id });
   const body = $derived({
     prefix: f.prefix,
@@ -26,18 +28,15 @@
   async function look(e: SubmitEvent) {
     e.preventDefault();
     plan = null;
-    try {
+    await change.run(async () => {
       plan = await ok(
         api.POST('/api/sites/{siteId}/segments/{segmentId}/renumbering-plan', { params: { path }, body }),
       );
-      problem = null;
-    } catch (error) {
-      problem = asProblem(error);
-    }
+    });
   }
 
   async function begin() {
-    try {
+    await change.run(async () => {
       await ok(
         api.POST('/api/sites/{siteId}/segments/{segmentId}/renumberings', {
           params: { path, header: key },
@@ -46,11 +45,8 @@
       );
       plan = null;
       begun();
-    } catch (error) {
-      problem = asProblem(error);
-      keyAfter(key, problem);
-    }
-    await client.invalidateQueries({ queryKey: ['site', siteId] });
+      await client.invalidateQueries({ queryKey: ['site', siteId] });
+    }, key);
   }
 </script>
 

@@ -1,6 +1,7 @@
 <script lang="ts">
-  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, ok, okWithTag, type Problem } from '../../api/client';
+  import { createQuery } from '@tanstack/svelte-query';
+  import { asProblem, api, ok, okWithTag } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import Figures from '../../ui/Figures.svelte';
   import Knot from '../../ui/Knot.svelte';
   import Loading from '../../ui/Loading.svelte';
@@ -8,14 +9,17 @@
   import Trouble from '../../ui/Trouble.svelte';
 
   let { id, mayWork }: { id: number; mayWork: boolean } = $props();
-  const client = useQueryClient();
   const run = createQuery(() => ({
     queryKey: ['renumbering', id],
     queryFn: () => okWithTag(api.GET('/api/renumberings/{id}', { params: { path: { id } } })),
     refetchInterval: 20_000,
   }));
-  let problem = $state<Problem | null>(null);
-  let busy = $state(false);
+  const change = useChange(() => [
+    ['renumbering', id],
+    ['site', r?.siteId],
+  ]);
+  const problem = $derived(change.problem);
+  const busy = $derived(change.busy);
   const r = $derived(run.data?.data);
   const step = $derived(r?.steps[r.done]);
   const params = $derived({ path: { id }, header: { 'If-Match': run.data?.etag ?? '' } });
@@ -28,18 +32,7 @@
     })),
   );
 
-  async function act(work: () => Promise<unknown>) {
-    busy = true;
-    try {
-      await work();
-      problem = null;
-    } catch (error) {
-      problem = asProblem(error);
-    }
-    await client.invalidateQueries({ queryKey: ['renumbering', id] });
-    busy = false;
-    await client.invalidateQueries({ queryKey: ['site', r?.siteId] });
-  }
+  const act = (work: () => Promise<unknown>) => change.run(work);
 </script>
 
 {#if run.error}

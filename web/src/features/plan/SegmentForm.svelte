@@ -1,11 +1,14 @@
 <script lang="ts">
-  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
+  import { createQuery } from '@tanstack/svelte-query';
+  import { api, freshKey, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import ReadField from '../../ui/ReadField.svelte';
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { readAddress } from '../../api/readers';
   import { METHODS } from './methods';
+  import SegmentExtras from './SegmentExtras.svelte';
+  import { segmentBody, segmentTyped } from './segment';
 
   type Segment = Schemas['SheetSegment'];
   let {
@@ -14,64 +17,19 @@
     etag = '',
     done,
   }: { siteId: number; segment?: Segment; etag?: string; done?: () => void } = $props();
-  const client = useQueryClient();
   const key = freshKey();
   const schemes = createQuery(() => ({ queryKey: ['schemes'], queryFn: () => ok(api.GET('/api/schemes')) }));
-  const initial = () => ({
-    name: segment?.name ?? '',
-    prefix: segment?.prefix ?? '',
-    gateway: segment?.gateway ?? '',
-    first: segment?.resolvers[0] ?? '',
-    second: segment?.resolvers[1] ?? '',
-    pools: segment?.pools.length
-      ? segment.pools.map((p) => ({ from: p.from ?? '', to: p.to ?? '' }))
-      : [{ from: '', to: '' }],
-    vlan: String(segment?.vlan ?? ''),
-    leaseHours: String((segment?.leaseMinutes ?? 720) / 60),
-    method: (segment?.method ?? 'FIXED') as Schemas['ProposalView']['method'],
-    canReserve: segment?.canReserve ?? true,
-    notes: segment?.notes ?? '',
-    prefix6: segment?.prefix6 ?? '',
-    gateway6: segment?.gateway6 ?? '',
-    fixed6: segment?.fixed6 ?? false,
-    series: '',
-    hostBase: '',
-    portBase: '',
-  });
-  const f = $state(initial());
+  const initial = () => segmentTyped(segment);
+  let f = $state(initial());
   let like = $state(0);
   const special = () => !!(segment?.vlan || segment?.prefix6 || segment?.notes);
   let more = $state(special());
-  let problem = $state<Problem | null>(null);
-  const body = $derived({
-    name: f.name,
-    prefix: f.prefix,
-    gateway: f.gateway,
-    resolvers: [f.first, f.second].filter(Boolean),
-    pools: f.pools.filter((p) => p.from || p.to),
-    vlan: Number(f.vlan) || undefined,
-    leaseMinutes: Math.round(Number(f.leaseHours) * 60) || undefined,
-    method: f.method,
-    canReserve: f.canReserve,
-    notes: f.notes,
-    prefix6: f.prefix6,
-    gateway6: f.gateway6,
-    fixed6: f.fixed6,
-    seriesName: f.series,
-    seriesHostBase: f.hostBase ? Number(f.hostBase) : undefined,
-    seriesPortBase: f.portBase ? Number(f.portBase) : undefined,
-    likeSegmentId: like || undefined,
-  });
+  const change = useChange(() => [['site', siteId]]);
+  const problem = $derived(change.problem);
+  const body = $derived({ ...segmentBody(f), likeSegmentId: like || undefined });
 
   async function run(work: () => Promise<unknown>) {
-    try {
-      await work();
-      problem = null;
-      done?.();
-    } catch (error) {
-      problem = asProblem(error);
-    }
-    await client.invalidateQueries({ queryKey: ['site', siteId] });
+    if (await change.run(work)) done?.();
   }
 
   const save = () =>
@@ -88,20 +46,17 @@
 
   async function layOut() {
     if (!like) return;
-    try {
+    const laid = await change.run(async () => {
       const filled = await ok(
         api.GET('/api/schemes/{segmentId}', {
           params: { path: { segmentId: like }, query: { prefix: f.prefix } },
         }),
       );
-      problem = null;
       f.gateway = filled.gateway ?? '';
       [f.first = '', f.second = ''] = filled.resolvers;
       f.pools = filled.pools.length ? filled.pools : [{ from: '', to: '' }];
-    } catch (error) {
-      like = 0;
-      problem = asProblem(error);
-    }
+    });
+    if (!laid) like = 0;
   }
 </script>
 
@@ -191,38 +146,7 @@
       <TextField label="Port = number +" bind:value={f.portBase} hint="Such as 7450" />
     </div>
   {/if}
-  {#if more}
-    <TextField
-      label="VLAN id"
-      bind:value={f.vlan}
-      error={problem?.field('vlan')}
-      hint="1 to 4094, if it has one"
-      mono
-    />
-    <TextField
-      label="Lease time in hours"
-      bind:value={f.leaseHours}
-      error={problem?.field('leaseMinutes')}
-      mono
-    />
-    <TextField
-      label="IPv6 prefix"
-      bind:value={f.prefix6}
-      error={problem?.field('prefix6')}
-      hint="Such as 2001:db8:16::/64"
-      mono
-    />
-    <TextField label="IPv6 gateway" bind:value={f.gateway6} error={problem?.field('gateway6')} mono />
-    <label class="flex items-center gap-2 text-sm"
-      ><input type="checkbox" bind:checked={f.fixed6} />IPv6 addresses are fixed, not automatic</label
-    >
-    <TextField
-      label="Notes"
-      bind:value={f.notes}
-      error={problem?.field('notes')}
-      hint="No passwords: only where they are kept"
-    />
-  {/if}
+  {#if more}<SegmentExtras bind:f {problem} />{/if}
   <div class="sm:col-span-2">
     <Trouble problem={problem?.errors.length === 1 && problem.status === 422 ? null : problem} />
     <div class="mt-1 flex flex-wrap gap-2">

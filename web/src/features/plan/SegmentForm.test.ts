@@ -76,7 +76,7 @@ describe('the form of a segment', () => {
     await fireEvent.change(await screen.findByLabelText('Lay it out like'), { target: { value: '4' } });
     expect(await screen.findByText(/This scheme is for a \/24/)).toBeInTheDocument();
     expect(screen.getByLabelText('Prefix')).toHaveValue('10.71.4.0/25');
-    expect(screen.getByLabelText('Lay it out like')).toHaveValue('0');
+    await waitFor(() => expect(screen.getByLabelText('Lay it out like')).toHaveValue('0'));
   });
 
   it('shows all of a segment that has more than the usual, and sends it back whole', async () => {

@@ -1,26 +1,21 @@
 <script lang="ts">
-  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import Knot from '../../ui/Knot.svelte';
   import Trouble from '../../ui/Trouble.svelte';
 
   /** A service that the site calls; it can be tried at once. */
   let { siteId, row, change }: { siteId: number; row: Schemas['ServiceRow']; change?: () => void } = $props();
   let tried = $state<Schemas['TriedView'] | null>(null);
-  let asking = $state(false);
-  let problem = $state<Problem | null>(null);
+  const trying = useChange();
+  const problem = $derived(trying.problem);
 
   async function attempt() {
-    asking = true;
-    try {
+    await trying.run(async () => {
       tried = await ok(
         api.POST('/api/sites/{siteId}/services/{id}/try', { params: { path: { siteId, id: row.id } } }),
       );
-      problem = null;
-    } catch (error) {
-      problem = asProblem(error);
-    } finally {
-      asking = false;
-    }
+    });
   }
 </script>
 
@@ -32,9 +27,9 @@
     {#if change}
       <button
         class="link text-sm text-primary"
-        disabled={asking}
+        disabled={trying.busy}
         onclick={attempt}
-        aria-label="Try {row.name}">{asking ? 'Trying…' : 'Try it'}</button
+        aria-label="Try {row.name}">{trying.busy ? 'Trying…' : 'Try it'}</button
       >
       <button class="link text-sm text-primary" onclick={change} aria-label="Change {row.name}">Change</button
       >

@@ -2,53 +2,21 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { asProblem, type Schemas } from '../../api/client';
   import { sessionQuery, sheetQuery } from '../../api/queries';
-  import Dialog from '../../ui/Dialog.svelte';
   import Loading from '../../ui/Loading.svelte';
   import { dayOf, timeOf } from '../../ui/time';
   import Trouble from '../../ui/Trouble.svelte';
-  import FirewallRules from './FirewallRules.svelte';
-  import TrustedRange from './TrustedRange.svelte';
-  import GearForm from './GearForm.svelte';
-  import OutletForm from './OutletForm.svelte';
-  import PlaceForm from './PlaceForm.svelte';
-  import SegmentForm from './SegmentForm.svelte';
-  import ServiceForm from './ServiceForm.svelte';
+  import SheetDialog, { type Open } from './SheetDialog.svelte';
   import ServiceLine from './ServiceLine.svelte';
-  import DatesForm from './DatesForm.svelte';
-  import SiteForm from './SiteForm.svelte';
 
   let { siteId, mayWork }: { siteId: number; mayWork: boolean } = $props();
   const sheet = createQuery(() => sheetQuery(siteId));
   const session = createQuery(() => sessionQuery);
   const data = $derived(sheet.data?.data);
-  type Open =
-    | { what: 'site' }
-    | { what: 'dates' }
-    | { what: 'rules' }
-    | { what: 'trust' }
-    | { what: 'segment'; row?: Schemas['SheetSegment'] }
-    | { what: 'gear'; row?: Schemas['GearView'] }
-    | { what: 'outlet'; row?: Schemas['OutletRow'] }
-    | { what: 'service'; row?: Schemas['ServiceRow'] }
-    | { what: 'place'; row?: Schemas['PlaceRow'] };
   let chosen = $state<Open | null>(null);
   let open = $state(false);
   const show = (what: Open) => ((chosen = what), (open = true));
-  const done = () => (open = false);
-  const TITLES = {
-    site: 'The site',
-    dates: 'Days and times',
-    rules: 'Firewall rules to hand over',
-    trust: 'Shrink a trusted range',
-    segment: 'Segment',
-    gear: 'Router, switch or access point',
-    outlet: 'Outlet',
-    service: 'Service that the site calls',
-    place: 'Place',
-  };
   const TYPES = { ROUTER: 'router', SWITCH: 'switch', ACCESS_POINT: 'access point', MODEM: 'modem' } as const;
   const FEEDS: Record<string, string> = { WALL: 'a wall data port', MODEM: 'a modem' };
-  const segmentName = (id: number | null) => data?.segments.find((s) => s.id === id)?.name ?? '';
   const portLabel = (id: number | null) => {
     const port = data?.gear.flatMap((g) => g.ports).find((p) => p.id === id);
     return port ? port.gear + ' ' + port.number : '';
@@ -197,21 +165,5 @@
       </ul>
     </section>
   </div>
-  <Dialog bind:open title={chosen ? TITLES[chosen.what] : ''} wide>
-    {@const answer = sheet.data ?? { data, etag: '' }}
-    {#if chosen?.what === 'site'}<SiteForm sheet={answer} {done} />
-    {:else if chosen?.what === 'dates'}<DatesForm sheet={answer} {done} />
-    {:else if chosen?.what === 'segment'}<SegmentForm
-        {siteId}
-        segment={chosen.row}
-        etag={answer.etag}
-        {done}
-      />
-    {:else if chosen?.what === 'gear'}<GearForm sheet={answer} row={chosen.row} {segmentName} {done} />
-    {:else if chosen?.what === 'outlet'}<OutletForm sheet={answer} row={chosen.row} {done} />
-    {:else if chosen?.what === 'service'}<ServiceForm sheet={answer} row={chosen.row} {done} />
-    {:else if chosen?.what === 'place'}<PlaceForm sheet={answer} row={chosen.row} {done} />
-    {:else if chosen?.what === 'trust'}<TrustedRange {siteId} segments={data.segments} />
-    {:else if chosen?.what === 'rules'}<FirewallRules {siteId} />{/if}
-  </Dialog>
+  <SheetDialog bind:open {chosen} {siteId} sheet={sheet.data ?? { data, etag: '' }} />
 {/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import ReadField from '../../ui/ReadField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { readAddress } from '../../api/readers';
@@ -8,23 +9,21 @@
   let segmentId = $state(0);
   const f = $state({ from: '', to: '' });
   let view = $state<Schemas['TrustView'] | null>(null);
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
   const chosen = $derived(segmentId || (segments[0]?.id ?? 0));
 
   async function look(e: SubmitEvent) {
     e.preventDefault();
     view = null;
-    try {
+    await change.run(async () => {
       view = await ok(
         api.POST('/api/sites/{siteId}/segments/{segmentId}/trusted-range', {
           params: { path: { siteId, segmentId: chosen } },
           body: { ...f },
         }),
       );
-      problem = null;
-    } catch (error) {
-      problem = asProblem(error);
-    }
+    });
   }
 </script>
 

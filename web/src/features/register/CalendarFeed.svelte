@@ -1,21 +1,20 @@
 <script lang="ts">
   import CalendarDays from '@lucide/svelte/icons/calendar-days';
-  import { api, asProblem, ok, type Problem } from '../../api/client';
+  import { api, ok } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import Trouble from '../../ui/Trouble.svelte';
 
   /** The reminders for a calendar: once as a file, or as a feed whose address is shown once. */
   let { siteId }: { siteId: number } = $props();
   let address = $state('');
   let ended = $state(false);
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
 
   async function run(work: () => Promise<void>) {
-    try {
+    await change.run(async () => {
       await work();
-      problem = null;
-    } catch (error) {
-      problem = asProblem(error);
-    }
+    });
   }
   const params = $derived({ path: { siteId } });
   const begin = () =>
@@ -41,8 +40,10 @@
     <a class="btn btn-outline btn-primary btn-sm" href="/api/sites/{siteId}/reminders.ics" download
       ><CalendarDays size={16} aria-hidden="true" />iCalendar file</a
     >
-    <button class="btn btn-outline btn-primary btn-sm" onclick={begin}>Make a feed</button>
-    <button class="btn btn-ghost btn-sm" onclick={end}>End my feeds</button>
+    <button class="btn btn-outline btn-primary btn-sm" disabled={change.busy} onclick={begin}
+      >Make a feed</button
+    >
+    <button class="btn btn-ghost btn-sm" disabled={change.busy} onclick={end}>End my feeds</button>
   </div>
   <div role="status">
     {#if address}<p class="mt-2 text-sm">Shown this once. Give it to your calendar:</p>

@@ -132,6 +132,7 @@ describe('beside it', () => {
     show(CalendarFeed, { siteId: 1 });
     await fireEvent.click(screen.getByRole('button', { name: 'Make a feed' }));
     expect(await screen.findByText(location.origin + '/feeds/abc.ics')).toBeInTheDocument();
+    await waitFor(() => expect(screen.getByRole('button', { name: 'End my feeds' })).toBeEnabled());
     await fireEvent.click(screen.getByRole('button', { name: 'End my feeds' }));
     expect(await screen.findByText(/Your feeds have ended/)).toBeInTheDocument();
     expect(screen.queryByText(/abc\.ics/)).toBeNull();

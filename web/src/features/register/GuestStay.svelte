@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import { serverClock } from '../../ui/now.svelte';
   import { when } from '../../ui/time';
   import TextField from '../../ui/TextField.svelte';
@@ -10,22 +11,20 @@
   let { siteId }: { siteId: number } = $props();
   const f = $state({ from: '', until: '', hours: '24', opens: '08:00', shuts: '18:00' });
   let passes = $state<Schemas['GuestPasses'] | null>(null);
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
 
   async function count(event: SubmitEvent) {
     event.preventDefault();
-    try {
+    passes = null;
+    await change.run(async () => {
       passes = await ok(
         api.POST('/api/sites/{siteId}/guest-passes', {
           params: { path: { siteId } },
           body: { ...f, hours: Number(f.hours) || 0 },
         }),
       );
-      problem = null;
-    } catch (error) {
-      passes = null;
-      problem = asProblem(error);
-    }
+    });
   }
 </script>
 

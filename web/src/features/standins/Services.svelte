@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, ok, type Problem } from '../../api/client';
+  import { api, ok } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import Trouble from '../../ui/Trouble.svelte';
 
   /** The DHCP server and the portal that come with the demo: what is handed over can be given to them. */
@@ -10,22 +11,20 @@
     queryFn: () => ok(api.GET('/api/bench-panel/services')),
   }));
   let text = $state('');
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
   let taken = $state(false);
 
   async function give(event: SubmitEvent) {
     event.preventDefault();
     taken = false;
-    try {
+    await change.run(async () => {
       client.setQueryData(
         ['bench', 'services'],
         await ok(api.PUT('/api/bench-panel/services', { body: { text } })),
       );
-      problem = null;
       taken = true;
-    } catch (error) {
-      problem = asProblem(error);
-    }
+    });
   }
 </script>
 

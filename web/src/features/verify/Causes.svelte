@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, asProblem, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import { diagnosisQuery } from '../../api/queries';
   import Answers from './Answers.svelte';
   import HowKnown from './HowKnown.svelte';
@@ -13,7 +14,8 @@
   let { siteId, endpointId, mayWork }: { siteId: number; endpointId: number; mayWork: boolean } = $props();
   const client = useQueryClient();
   const query = createQuery(() => diagnosisQuery(endpointId));
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
   const d = $derived(query.data);
   const first = $derived(d?.suspects[0]);
   const together = $derived(d?.suspects.filter((s) => s.group === first?.group) ?? []);
@@ -50,7 +52,7 @@
   async function wasIt(suspect: Schemas['SuspectView']) {
     const cause = suspect.causes[0];
     if (!cause) return;
-    try {
+    await change.run(async () => {
       await ok(
         api.POST('/api/endpoints/{id}/diagnosis/mended', {
           params: { path: { id: endpointId } },
@@ -58,15 +60,12 @@
         }),
       );
       noted = suspect.title;
-      problem = null;
       await query.refetch();
-    } catch (error) {
-      problem = asProblem(error);
-    }
+    });
   }
 
   async function look(outcome: string, of: string) {
-    try {
+    await change.run(async () => {
       client.setQueryData(
         ['endpoint', endpointId, 'diagnosis'],
         await ok(
@@ -76,10 +75,7 @@
           }),
         ),
       );
-      problem = null;
-    } catch (error) {
-      problem = asProblem(error);
-    }
+    });
   }
 </script>
 

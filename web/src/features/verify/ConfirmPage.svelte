@@ -5,11 +5,12 @@
   import Lately from '../../ui/Lately.svelte';
   import Knot from '../../ui/Knot.svelte';
   import Loading from '../../ui/Loading.svelte';
-  import { clockTime, dayTime } from '../../ui/time';
+  import { dayTime } from '../../ui/time';
   import Steps from '../../ui/Steps.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { at } from '../../router';
   import Causes from './Causes.svelte';
+  import { from } from './from';
   import LookNow from './LookNow.svelte';
   import OfficeWord from './OfficeWord.svelte';
   import Pasted from './Pasted.svelte';
@@ -35,12 +36,6 @@
   );
   /** From where most was measured; said once, and only what was measured elsewhere says so itself. */
   const here = $derived(rungs.find((r) => r.check === 'ANSWERS')?.vantage ?? '');
-  const from = (r: { at?: string | null; by: string; evidence: string; vantage: string; millis: number }) =>
-    !r.at
-      ? undefined
-      : r.vantage
-        ? `${r.evidence} ${clockTime(r.at)}, ${r.millis} ms${r.vantage === here ? '' : ', from ' + r.vantage}`
-        : `${r.evidence} by ${r.by}, ${dayTime(r.at)}`;
   const steps = $derived(
     rungs.map((r) => {
       const soon = underway.data?.results.find((u) => u.check === r.check);
@@ -58,7 +53,7 @@
         title: r.title,
         knot: waits ? ('HALF_DRAWN' as const) : r.knot,
         note: waits ? 'asking…' : r.note,
-        meta: waits ? undefined : from(r),
+        meta: waits ? undefined : from(r, here),
         bad: !waits && (r.knot === 'FRAYED' || r.loosened !== ''),
       };
     }),

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import Answers from './Answers.svelte';
   import HowKnown from './HowKnown.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -21,10 +22,11 @@
   } = $props();
   type Evidence = Schemas['WitnessRequest']['evidence'];
   let evidence = $state<Evidence>('SEEN');
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
 
   async function saw(outcome: string) {
-    try {
+    await change.run(async () => {
       done(
         await ok(
           api.POST('/api/endpoints/{id}/witnesses', {
@@ -33,10 +35,7 @@
           }),
         ),
       );
-      problem = null;
-    } catch (error) {
-      problem = asProblem(error);
-    }
+    });
   }
 </script>
 

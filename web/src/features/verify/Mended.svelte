@@ -1,6 +1,7 @@
 <script lang="ts">
   import { useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { dayTime } from '../../ui/time';
 
@@ -12,16 +13,14 @@
     learns,
   }: { siteId: number; endpointId: number; mended: Schemas['MendedView'][]; learns: boolean } = $props();
   const client = useQueryClient();
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
 
   async function takeBack(roundId: number) {
-    try {
+    await change.run(async () => {
       await ok(api.DELETE('/api/sites/{siteId}/mended/{roundId}', { params: { path: { siteId, roundId } } }));
-      problem = null;
       await client.invalidateQueries({ queryKey: ['endpoint', endpointId, 'diagnosis'] });
-    } catch (error) {
-      problem = asProblem(error);
-    }
+    });
   }
 </script>
 

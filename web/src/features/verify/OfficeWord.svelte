@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import { sessionQuery } from '../../api/queries';
   import Trouble from '../../ui/Trouble.svelte';
 
@@ -11,11 +12,12 @@
     done,
   }: { endpointId: number; line: Schemas['LineView']; done: (line: Schemas['LineView']) => void } = $props();
   const session = createQuery(() => sessionQuery);
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
   const asked = $derived(session.data?.role === 'OFFICE' && line.at);
 
   async function say(reached: boolean) {
-    try {
+    await change.run(async () => {
       done(
         await ok(
           api.POST('/api/endpoints/{id}/office-word', {
@@ -24,10 +26,7 @@
           }),
         ),
       );
-      problem = null;
-    } catch (error) {
-      problem = asProblem(error);
-    }
+    });
   }
 </script>
 

@@ -1,24 +1,23 @@
 <script lang="ts">
-  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import { api, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import Knot from '../../ui/Knot.svelte';
 
   /** What another tool or the device itself said: read, compared, and weighed when something fails. */
   let { endpointId, weighed }: { endpointId: number; weighed: () => void } = $props();
   let text = $state('');
   let read = $state<Schemas['PastedView'] | null>(null);
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
 
   async function send(event: SubmitEvent) {
     event.preventDefault();
-    try {
+    await change.run(async () => {
       read = await ok(
         api.POST('/api/endpoints/{id}/pasted', { params: { path: { id: endpointId } }, body: { text } }),
       );
-      problem = null;
       if (read.weighed) weighed();
-    } catch (error) {
-      problem = asProblem(error);
-    }
+    });
   }
 </script>
 

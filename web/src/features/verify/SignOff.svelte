@@ -1,6 +1,7 @@
 <script lang="ts">
-  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import { createQuery } from '@tanstack/svelte-query';
+  import { api, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import { sessionQuery } from '../../api/queries';
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -10,27 +11,25 @@
     endpoint,
     line,
   }: { endpoint: { data: Schemas['EndpointView']; etag: string }; line: Schemas['LineView'] } = $props();
-  const client = useQueryClient();
   const session = createQuery(() => sessionQuery);
   const e = $derived(endpoint.data);
   let note = $state('');
-  let problem = $state<Problem | null>(null);
+  const change = useChange(() => [
+    ['endpoint', e.id],
+    ['site', e.siteId],
+  ]);
+  const problem = $derived(change.problem);
 
   async function sign(event: SubmitEvent) {
     event.preventDefault();
-    try {
+    await change.run(async () => {
       await ok(
         api.POST('/api/endpoints/{id}/confirmation', {
           params: { path: { id: e.id }, header: { 'If-Match': endpoint.etag } },
           body: { note },
         }),
       );
-      problem = null;
-    } catch (error) {
-      problem = asProblem(error);
-    }
-    await client.invalidateQueries({ queryKey: ['endpoint', e.id] });
-    await client.invalidateQueries({ queryKey: ['site', e.siteId] });
+    });
   }
 </script>
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
+  import { asProblem, api, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
   import { siteQuery, sweepQuery } from '../../api/queries';
   import Figures from '../../ui/Figures.svelte';
   import Knot from '../../ui/Knot.svelte';
@@ -31,7 +32,8 @@
   const client = useQueryClient();
   const site = createQuery(() => siteQuery(siteId));
   let picked = $state(0);
-  let problem = $state<Problem | null>(null);
+  const change = useChange();
+  const problem = $derived(change.problem);
   const segments = $derived(site.data?.segments ?? []);
   const segment = $derived(segments.find((s) => s.id === picked) ?? segments[0]);
   const latest = createQuery(() => ({ ...sweepQuery(segment?.id ?? 0), enabled: !!segment }));
@@ -59,12 +61,9 @@
   });
 
   async function act(call: Promise<Schemas['SweepAnswer']>) {
-    try {
+    await change.run(async () => {
       client.setQueryData(['segment', segment?.id, 'sweep'], await call);
-      problem = null;
-    } catch (error) {
-      problem = asProblem(error);
-    }
+    });
     await latest.refetch();
   }
   const here = () => ({ params: { path: { id: segment?.id ?? 0 } } });

@@ -6,20 +6,28 @@ import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.domain.JavaMethod;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.lang.ArchCondition;
 import com.tngtech.archunit.lang.ConditionEvents;
 import com.tngtech.archunit.lang.SimpleConditionEvent;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.TreeSet;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.junit.jupiter.params.provider.FieldSource;
+import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Arrows point one way: server to core, stand-ins to core, and nobody to the server. */
@@ -61,38 +69,60 @@ class ArchitectureTest {
         slices().matching(packages).should().beFreeOfCycles().check(ALL);
     }
 
-    private static final String SERVER = "app.knottag.server.";
-    private static final List<String> FEATURES = List.of("plan", "register", "onboard", "verify", "kind", "account");
-
-    private static String[] packages(Stream<String> names) {
-        return names.map(n -> SERVER + n + "..").toArray(String[]::new);
+    private static Stream<Arguments> packages() throws IOException {
+        var all = new ArrayList<Arguments>();
+        for (String module : List.of("core", "server"))
+            try (var files = Files.walk(Path.of("..", module, "src/main/java"))) {
+                files.filter(f -> f.endsWith("package-info.java"))
+                        .map(f -> f.getParent().getFileName().toString())
+                        .sorted()
+                        .forEach(name -> all.add(Arguments.of(module, name)));
+            }
+        return all.stream();
     }
 
-    @DisplayName("A feature imports the record, changes and core, never another feature")
-    @ParameterizedTest
-    @FieldSource("FEATURES")
-    void features(String feature) {
-        noClasses()
-                .that()
-                .resideInAPackage(SERVER + feature + "..")
-                .should()
-                .dependOnClassesThat()
-                .resideInAnyPackage(
-                        packages(Stream.concat(FEATURES.stream().filter(f -> !f.equals(feature)), Stream.of("demo"))))
-                .check(ALL);
+    /** The packages beside a class's own in the same module that it needs. */
+    private static Stream<String> needs(JavaClass c, String module) {
+        String prefix = "app.knottag." + module + ".";
+        return c.getDirectDependenciesFromSelf().stream()
+                .map(d -> d.getTargetClass().getBaseComponentType().getPackageName())
+                .filter(p -> p.startsWith(prefix))
+                .map(p -> p.substring(prefix.length()).replaceAll("\\..*", ""));
     }
 
-    @DisplayName("What is on record, and what changes it, knows no feature and no network")
+    @DisplayName("A package uses what its package-info says, and no other")
+    @ParameterizedTest(name = "{0}: {1}")
+    @MethodSource("packages")
+    void packageInfoIsTrue(String module, String name) throws IOException {
+        var info =
+                Files.readString(Path.of("..", module, "src/main/java/app/knottag", module, name, "package-info.java"));
+        var said = Pattern.compile("May use: ([a-z, ]+)\\.").matcher(info);
+        assertThat(said.find()).as("it says what it may use").isTrue();
+        var may = Stream.of(said.group(1).split(", "))
+                .filter(w -> !w.equals("nothing"))
+                .toList();
+        var needs = ALL.stream()
+                .filter(c -> c.getPackageName().equals("app.knottag." + module + "." + name))
+                .flatMap(c -> needs(c, module))
+                .filter(p -> !p.equals(name))
+                .collect(Collectors.toCollection(TreeSet::new));
+        assertThat(needs).containsExactlyElementsOf(may);
+    }
+
+    @DisplayName("A feature knows no other; the kernel knows no feature")
     @ParameterizedTest
-    @ValueSource(strings = {"record", "change", "web", "db", "log"})
-    void kernel(String name) {
-        noClasses()
-                .that()
-                .resideInAPackage(SERVER + name + "..")
-                .should()
-                .dependOnClassesThat()
-                .resideInAnyPackage(packages(Stream.concat(FEATURES.stream(), Stream.of("probe", "demo"))))
-                .check(ALL);
+    @CsvSource({
+        "plan|register|onboard|verify|kind|account, plan|register|onboard|verify|kind|account|demo",
+        "record|change|web|db|log, plan|register|onboard|verify|kind|account|demo|probe",
+    })
+    void features(String from, String to) {
+        for (String one : from.split("\\|"))
+            assertThat(ALL.stream()
+                            .filter(c -> c.getPackageName().equals("app.knottag.server." + one))
+                            .flatMap(c -> needs(c, "server"))
+                            .filter(p -> !p.equals(one)))
+                    .as(one)
+                    .doesNotContainAnyElementsOf(List.of(to.split("\\|")));
     }
 
     @DisplayName("A controller asks a service, never a store")

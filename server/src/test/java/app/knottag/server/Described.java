@@ -27,6 +27,8 @@ final class Described {
             SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12);
     private static final ConcurrentHashMap<String, Schema> SCHEMAS = new ConcurrentHashMap<>();
     static final JsonNode API = read();
+    /** All problem codes are written alike. */
+    private static final String CODE = "[a-z0-9]+(-[a-z0-9]+)*";
 
     private Described() {}
 
@@ -66,6 +68,11 @@ final class Described {
                 .as("%s answers %d as described", operation.name(), answer.status())
                 .isTrue();
         String type = answer.response().headers().firstValue("Content-Type").orElse("");
+        if (type.startsWith("application/problem+json")) {
+            assertThat(answer.json().path("code").asString()).matches(CODE);
+            for (var error : answer.json().path("errors"))
+                assertThat(error.path("code").asString()).matches(CODE);
+        }
         var schema = response.path("content").path("application/json").path("schema");
         if (type.startsWith("application/json") && schema.isObject())
             holds(operation.name() + " " + answer.status(), schema, answer.body());

@@ -64,7 +64,7 @@ class PlanApiTest {
                         path("/endpoints"),
                         "{'segmentId':%d,'kind':'copier','name':'Copier','address':'10.7.0.140'}",
                         site[1])
-                .refused(422, "IN_POOL");
+                .refused(422, "in-pool");
         lead.post(
                         path("/endpoints"),
                         "{'segmentId':%d,'kind':'copier','name':'Copier','address':'10.7.0.140','reason':'It was so'}",

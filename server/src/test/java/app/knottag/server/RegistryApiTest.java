@@ -135,12 +135,12 @@ class RegistryApiTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "{'endpointId':%d,'owner':'','sharedWith':['Ada']}              | 422 | OWNER_MISSING   | /owner",
-                "{'endpointId':%d,'owner':'Ada'}                                | 422 | NOT_SHARED      | /sharedWith",
+                "{'endpointId':%d,'owner':'','sharedWith':['Ada']}              | 422 | owner-missing   | /owner",
+                "{'endpointId':%d,'owner':'Ada'}                                | 422 | not-shared      | /sharedWith",
                 "{'endpointId':%d,'owner':'Ada','sharedWith':['=1+1']}          | 422 | bad-words       | /sharedWith",
                 "{'endpointId':%d,'owner':'the pin is 9911','sharedWith':['B']} | 422 | bad-words       | /owner",
-                "{'endpointId':%d,'owner':'Ada','sharedWith':['Ben'],'name':'A name that is far longer than forty letters'} | 422 | NAME_TOO_LONG | /name",
-                "{'endpointId':%d,'owner':'Ada','sharedWith':['Ben'],'name':'TILL 2'} | 422 | NAME_TWICE | /name",
+                "{'endpointId':%d,'owner':'Ada','sharedWith':['Ben'],'name':'A name that is far longer than forty letters'} | 422 | name-too-long | /name",
+                "{'endpointId':%d,'owner':'Ada','sharedWith':['Ben'],'name':'TILL 2'} | 422 | name-twice | /name",
             })
     void judges(String body, int status, String code, String pointer) {
         long first = Running.till(api, site, 1), second = Running.till(api, site, 2);
@@ -164,7 +164,7 @@ class RegistryApiTest {
                 .put("/api/endpoints/" + till + "/away", "{'away':true,'why':'At the repair shop'}")
                 .expect(200);
         var refused = api.post("/api/registries/" + list + "/registrations", "{'endpointId':%d}", till)
-                .refused(422, "AWAY");
+                .refused(422, "away");
         assertThat(refused.json().get("errors").get(0).get("pointer").asString())
                 .isEqualTo("/reason");
         var judged = api.post("/api/registries/" + list + "/judgement", "{'endpointId':%d}", till)
@@ -353,7 +353,7 @@ class RegistryApiTest {
         act(line(portal, till), "{'act':'CHANGE','name':'Till 1','owner':'Eva Holm','sharedWith':['Ben']}")
                 .expect(200);
         act(line(portal, other), "{'act':'CHANGE','owner':'','sharedWith':['Ben']}")
-                .refused(422, "OWNER_MISSING");
+                .refused(422, "owner-missing");
         assertThat(api.get(sites() + "/clean-up").json().get("items")).hasSize(1);
         // Retired, and still standing there.
         api.seen(till)

@@ -99,8 +99,8 @@ class SwapApiTest {
                 "WIRED 01 true, WIRED 0A false    | 422 | twice       | /interfaces/1/medium",
                 "WIRED 01 true, WIRELESS 0A true  | 422 | one-counts  | /interfaces",
                 "WIRED 01 false                   | 422 | one-counts  | /interfaces",
-                "WIRED 0G true                    | 422 | IMPOSSIBLE_CHARACTER | /interfaces/0/mac",
-                "WIRED 01 true, WIRELESS 02 false | 422 | KNOWN       | /interfaces/1/mac",
+                "WIRED 0G true                    | 422 | impossible-character | /interfaces/0/mac",
+                "WIRED 01 true, WIRELESS 02 false | 422 | known       | /interfaces/1/mac",
             })
     void refusesLists(String text, int status, String code, String pointer) {
         Running.till(api, site, 2);
@@ -192,7 +192,7 @@ class SwapApiTest {
                         "Where what Payment keys issued is used ISSUED true",
                         "List MAC false");
         swap("{'mac':'00:00:5E:00:53:01','serial':'OC2-BBBB-0001'}").refused(422, "same-unit");
-        swap("{'mac':'00:00:5E:00:53','serial':'OC2-BBBB-0001'}").refused(422, "WRONG_LENGTH");
+        swap("{'mac':'00:00:5E:00:53','serial':'OC2-BBBB-0001'}").refused(422, "wrong-length");
         long id = swap("{'mac':'00:00:5E:00:53:77','serial':'OC2-BBBB-0001','reason':'Its screen is broken'}")
                 .expect(201)
                 .json()

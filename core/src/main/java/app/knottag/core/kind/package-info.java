@@ -1,4 +1,6 @@
 /**
  * Kinds of endpoint as data files. Start at {@link app.knottag.core.kind.Kinds}.
+ *
+ * <p>May use: log, reading.
  */
 package app.knottag.core.kind;

@@ -182,7 +182,7 @@ public final class Reminders {
     }
 
     /** Nobody wants to read the same of so many units one by one. */
-    private static final int SINGLE_AT_MOST = 5;
+    private static final int SINGLE_AT_MOST = 12;
 
     /** How many of them are named. */
     private static final int NAMED = 3;
@@ -191,7 +191,7 @@ public final class Reminders {
 
     /**
      * Returns the same list with one line for what is to be done alike, on the same day and in the same registry, of more than
-     * five units.
+     * a dozen units.
      */
     public static List<Reminder> bundled(List<Reminder> all, Map<Long, Registry> registries, ZoneId zone) {
         var groups = all.stream()

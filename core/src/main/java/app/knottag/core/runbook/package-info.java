@@ -1,4 +1,6 @@
 /**
  * One endpoint's ordered steps, their gates and the read-back. Start at {@link app.knottag.core.runbook.Runbook}.
+ *
+ * <p>May use: address, hardware, kind, knot, plan, reach, reading, time.
  */
 package app.knottag.core.runbook;

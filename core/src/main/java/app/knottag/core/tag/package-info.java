@@ -1,4 +1,6 @@
 /**
  * Codes for the tags that hang on the devices.
+ *
+ * <p>May use: nothing.
  */
 package app.knottag.core.tag;

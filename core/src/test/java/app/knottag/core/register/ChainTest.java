@@ -284,14 +284,14 @@ class ChainTest {
     }
 
     @DisplayName(
-            "What is alike for more than five units on one day is one line, so that nobody is shown it five thousand times")
+            "What is alike for more than a dozen units on one day is one line, so that nobody is shown it five thousand times")
     @ParameterizedTest(name = "{0} units, {1} of them a day later")
     @CsvSource(
             delimiter = '|',
             value = {
-                "5 | 0 | Register Unit 1 in Router. Register Unit 2 in Router. Register Unit 3 in Router. Register Unit 4 in Router. Register Unit 5 in Router",
-                "6 | 0 | Register 6 units in Router: Unit 1, Unit 2, Unit 3 and 3 more.",
-                "7 | 1 | Register 6 units in Router: Unit 1, Unit 2, Unit 3 and 3 more. Register Unit 7 in Router",
+                "2 | 0 | Register Unit 1 in Router. Register Unit 2 in Router",
+                "13 | 0 | Register 13 units in Router: Unit 1, Unit 2, Unit 3 and 10 more.",
+                "14 | 1 | Register 13 units in Router: Unit 1, Unit 2, Unit 3 and 10 more. Register Unit 14 in Router",
                 "5000 | 0 | Register 5000 units in Router: Unit 1, Unit 2, Unit 3 and 4997 more.",
             })
     void manyAlikeAreOne(int units, int later, String said) {
@@ -316,5 +316,8 @@ class ChainTest {
                                 .toList()))
                 .isEqualTo(said.endsWith(".") ? said : said + ".");
         assertThat(bundled.stream().map(Reminders.Reminder::key)).doesNotHaveDuplicates();
+        assertThat(Reminders.bundled(all.subList(0, Math.min(12, units)), Map.of(1L, router), LifetimeTest.BERLIN))
+                .as("a dozen are read one by one")
+                .hasSameSizeAs(all.subList(0, Math.min(12, units)));
     }
 }

@@ -105,9 +105,9 @@ public class Conflicts {
             case "endpoint_tag_code_once" ->
                 taken("name", "tag-code-taken", "Somebody added one at the same moment. Send it again.", "");
             case "endpoint_address_in_segment" ->
-                Problem.field("address", "OUTSIDE_SEGMENT", "The address does not belong to the segment.");
+                Problem.field("address", "outside-segment", "The address does not belong to the segment.");
             case "endpoint_address_not_gateway" ->
-                Problem.field("address", "IS_GATEWAY", "That address is the gateway of the segment.");
+                Problem.field("address", "is-gateway", "That address is the gateway of the segment.");
             case "endpoint_segment_living" ->
                 Problem.field(
                         "segmentId",

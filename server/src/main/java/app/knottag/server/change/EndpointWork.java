@@ -354,7 +354,7 @@ public class EndpointWork {
                     : "";
             add(
                     field,
-                    finding.map(f -> f.code().name()).orElse("IPV6"),
+                    finding.map(f -> Problem.word(f.code())).orElse("ipv6"),
                     finding.map(f -> f.message()).orElse("Only IPv4 can be fixed here.") + wayOut);
             return null;
         }

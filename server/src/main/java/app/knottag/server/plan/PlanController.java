@@ -159,7 +159,7 @@ class PlanController {
         NetworkFields.judge(lease.address(), lease.mask(), lease.gateway()).ifPresent(odd -> {
             throw Problem.field(
                     odd.field().name().toLowerCase(Locale.ROOT),
-                    odd.finding().code().name(),
+                    Problem.word(odd.finding().code()),
                     odd.finding().message());
         });
         return LeaseCompare.compare(lease, ground.segment(), ground.resolvers(), endpoint.address());

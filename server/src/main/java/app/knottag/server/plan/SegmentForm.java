@@ -204,7 +204,7 @@ final class SegmentForm {
         var finding = reading.findings().stream().findFirst();
         error(
                 field,
-                finding.map(f -> f.code().name()).orElse("IPV6"),
+                finding.map(f -> Problem.word(f.code())).orElse("ipv6"),
                 finding.map(f -> f.message()).orElse("This is IPv6; it has fields of its own below."));
         return Optional.empty();
     }

@@ -107,7 +107,7 @@ class InterfaceWork {
                         .filter(f -> f.code().refuses())
                         .findFirst()
                         .orElse(Finding.of(Finding.Code.UNREADABLE, "This is no MAC."));
-                errors.add(new FieldError(field + "mac", finding.code().name(), finding.message()));
+                errors.add(new FieldError(field + "mac", Problem.word(finding.code()), finding.message()));
                 continue;
             }
             String stands = wish.standsAt() == null ? "" : wish.standsAt().strip();

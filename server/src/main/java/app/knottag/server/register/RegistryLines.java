@@ -277,7 +277,7 @@ class RegistryLines {
                 .filter(o -> o.refuses() || reason.isEmpty())
                 .map(o -> new FieldError(
                         "/" + (o.refuses() ? o.field() : "reason"),
-                        o.code().name(),
+                        Problem.word(o.code()),
                         o.message() + (o.refuses() ? "" : " To go on all the same, say why.")))
                 .toList();
         if (!errors.isEmpty()) throw Problem.fields(errors);

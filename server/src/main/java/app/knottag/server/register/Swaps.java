@@ -193,7 +193,7 @@ public class Swaps {
                 .filter(f -> reading.value() == null || f.code().refuses())
                 .findFirst()
                 .orElse(Finding.of(Finding.Code.UNREADABLE, "This cannot be read."));
-        errors.add(new FieldError("/" + field, finding.code().name(), finding.message()));
+        errors.add(new FieldError("/" + field, Problem.word(finding.code()), finding.message()));
         return "";
     }
 

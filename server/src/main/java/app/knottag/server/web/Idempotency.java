@@ -77,7 +77,7 @@ public class Idempotency {
     }
 
     private byte[] fingerprint(Object request, Class<?> type) {
-        return sha256(type.getName() + json.writeValueAsString(request));
+        return sha256(type.getSimpleName() + json.writeValueAsString(request));
     }
 
     private static void wellFormed(String key) {

@@ -1,6 +1,7 @@
 package app.knottag.server.web;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.springframework.http.HttpStatus;
 
@@ -21,6 +22,11 @@ public class Problem extends RuntimeException {
         this.code = code;
         this.errors = List.copyOf(errors);
         this.more = more;
+    }
+
+    /** Returns a name of core as problem codes are written, such as in-pool. */
+    public static String word(Enum<?> name) {
+        return name.name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
 
     public static Problem of(HttpStatus status, String code, String message) {
