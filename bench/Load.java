@@ -28,6 +28,7 @@ public class Load {
     private static final int PEOPLE = 50, SITES = 200, LARGE = 4, LARGE_SITE = 5_000, SMALL_SITE = 153;
     private static final int WARM_SECONDS = 20, SECONDS = Integer.getInteger("knot.load.seconds", 60);
     private static final String SIGN_IN = "{\"name\":\"load %d\",\"password\":\"bench bench bench\"}";
+    private static final String JOIN = "{\"token\":\"%s\",\"name\":\"load %d\",\"password\":\"bench bench bench\"}";
     private static final String KEY = "{\"text\":\"%s\",\"siteId\":%d,\"endpointId\":%d}";
     private static final String ADDRESS = "{\"text\":\"10.96.0.77\",\"purpose\":\"ADDRESS\",\"endpointId\":%d}";
     private static final String TIE = "{\"action\":\"TIE\",\"evidence\":{\"unit\":\"%s\"}}";
@@ -45,10 +46,10 @@ public class Load {
         base = args[0];
         List<Site> sites;
         try (Connection db = DriverManager.getConnection(args[1], "knot_owner", args[2])) {
-            people(db);
             fill(db);
             sites = sites(db);
         }
+        people();
         var threads = Executors.newFixedThreadPool(PEOPLE);
         for (int n = 0; n < PEOPLE; n++) {
             int person = n;
@@ -113,6 +114,8 @@ public class Load {
         }
 
         void work() throws Exception {
+            // Nobody comes at the same moment as fifty others; who tries so from one address is slowed down.
+            Thread.sleep(number * 250L);
             send("sign in", "GET", "/api/welcome", "", null);
             send("sign in", "POST", "/api/session", SIGN_IN.formatted(number), null);
             while (!over) {
@@ -171,18 +174,23 @@ public class Load {
             long start = System.nanoTime();
             var answer = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
             if (counts && !over) TIMED.add(new Timed(what, System.nanoTime() - start, answer.statusCode()));
-            if (answer.statusCode() >= 500 || answer.statusCode() == 400 || answer.statusCode() == 403)
+            if (answer.statusCode() >= 500 || List.of(400, 401, 403, 422, 429).contains(answer.statusCode()))
                 throw new IllegalStateException(method + " " + path + ": " + answer.statusCode() + " " + answer.body());
             return answer.body();
         }
     }
 
-    private static void people(Connection db) throws Exception {
-        try (var statement = db.createStatement()) {
-            statement.execute("""
-                    insert into person (name, name_key, role, password_hash)
-                    select 'load ' || n, 'load ' || n, 'TECHNICIAN', p.password_hash
-                    from generate_series(0, %d) n, (select password_hash from person where name = 'bench') p""".formatted(PEOPLE - 1));
+    /** Each is invited by the lead and accepts, as people do. */
+    private static void people() throws Exception {
+        var lead = new Person(-1, List.of());
+        lead.send("sign in", "GET", "/api/welcome", "", null);
+        lead.send("sign in", "POST", "/api/session", "{\"name\":\"bench\",\"password\":\"bench bench bench\"}", null);
+        for (int n = 0; n < PEOPLE; n++) {
+            String invited = lead.send("invite", "POST", "/api/invitations", "{\"role\":\"TECHNICIAN\"}", null);
+            String token = invited.replaceAll(".*/join/([^\"]+)\".*", "$1");
+            var person = new Person(n, List.of());
+            person.send("join", "GET", "/api/welcome", "", null);
+            person.send("join", "POST", "/api/invitations/acceptance", JOIN.formatted(token, n), null);
         }
     }
 

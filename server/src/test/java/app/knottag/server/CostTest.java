@@ -101,6 +101,8 @@ class CostTest {
                             (select code from site where id = m.site) || '-L' || p.i || '-X', 'ONBOARD', 'OPEN', p.id, (select
                                 min(id) from place where site_id = m.site)
                         from made m, (select id, row_number() over (order by id) i from port where site_id = %1$d) p where p.i <= m.n;
+                    with p as (insert into partner (site_id, name, address) select site, 'Desk', '10.40.0.5' from made returning id)
+                        update endpoint set partner_id = p.id from p, made where site_id = site;
                     insert into interface (endpoint_id, site_id, mac) select e.id, e.site_id, ('00005e' || lpad(to_hex(e.id), 6,
                         '0'))::macaddr
                         from endpoint e, made where e.site_id = site;

@@ -75,20 +75,24 @@ public record Board(List<Turn> lines) {
                 .thenComparing(Comparator.comparingLong(Ranked::tail).reversed())
                 .thenComparingLong(r -> r.line().minutes())
                 .thenComparing(r -> r.line().name()));
+        var hands = ranked.stream().filter(r -> r.urgency() == Urgency.HANDS).toList();
+        int first = ranked.size()
+                - (int) ranked.stream()
+                        .filter(r -> r.urgency() == Urgency.RUNNING)
+                        .count()
+                - hands.size();
         var lines = new ArrayList<Turn>();
         for (int i = 0; i < ranked.size(); i++) {
-            var line = because(ranked, i);
+            var r = ranked.get(i);
+            var line = r.urgency() == Urgency.HANDS ? because(hands, i - first) : r.line();
             lines.add(lines.isEmpty() && line.state() == State.NEXT ? now(line) : line);
         }
         return new Board(lines);
     }
 
     /** The reason that decided: what tells it from the one behind it, which is seldom the only thing that could be said. */
-    private static Turn because(List<Ranked> ranked, int i) {
-        var r = ranked.get(i);
-        if (r.urgency() != Urgency.HANDS) return r.line();
-        var hands = ranked.stream().filter(o -> o.urgency() == Urgency.HANDS).toList();
-        int at = hands.indexOf(r);
+    private static Turn because(List<Ranked> hands, int at) {
+        var r = hands.get(at);
         String alone = r.tail() + " min of it run by themselves";
         if (hands.size() == 1) return r.line().saying("It is the only one that needs your hands now.");
         if (at > 0)

@@ -2,6 +2,7 @@ package app.knottag.server.record;
 
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
+import app.knottag.core.plan.Method;
 import app.knottag.core.runbook.Board;
 import app.knottag.core.runbook.EndpointPlan;
 import app.knottag.core.runbook.OpenState;
@@ -16,6 +17,8 @@ import app.knottag.core.time.SiteClock;
 import app.knottag.server.db.Json;
 import app.knottag.server.record.OnboardStore.FactRow;
 import app.knottag.server.web.Problem;
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Clock;
 import java.time.ZoneOffset;
 import java.util.HashMap;
@@ -70,9 +73,38 @@ public class Runbooks {
         return Runbook.of(recipe(endpoint).kind(), records);
     }
 
+    /** What a recipe hangs on; of many endpoints it is the same. */
+    private record Tailored(
+            String kind,
+            int version,
+            int loaded,
+            Method method,
+            boolean partner,
+            List<String> answers,
+            List<String> registries) {}
+
+    private final Cache<Tailored, Recipe> recipes =
+            Caffeine.newBuilder().maximumSize(2_000).build();
+
     /** Works out which steps apply to an endpoint. */
     public Recipe recipe(EndpointStore.Row endpoint) {
-        return Recipe.of(kind(endpoint), around(endpoint));
+        return recipe(kind(endpoint), around(endpoint));
+    }
+
+    private Recipe recipe(Kind kind, Surroundings around) {
+        var answers = kind.questions().stream()
+                .map(q -> around.answers().getOrDefault(q.key(), q.usual()))
+                .toList();
+        // A file that a lead brings back may hold the same version in other words.
+        var key = new Tailored(
+                kind.id(),
+                kind.version(),
+                System.identityHashCode(kind),
+                around.method(),
+                around.partner().isPresent(),
+                answers,
+                around.registries());
+        return recipes.get(key, k -> Recipe.of(kind, around));
     }
 
     /** The kind as it was when the runbook was begun. */
@@ -94,6 +126,8 @@ public class Runbooks {
             records.computeIfAbsent(row.endpointId(), id -> new HashMap<>()).put(row.key(), plain(row.row()));
         var facts = onboard.factsOfSite(siteId).stream()
                 .collect(Collectors.groupingBy(FactRow::endpointId, Collectors.toMap(FactRow::key, FactRow::value)));
+        var partners = siteStore.partners(siteId).stream()
+                .collect(Collectors.toMap(SiteStore.PartnerRow::id, Function.identity()));
         return endpoints.all(siteId).stream()
                 .filter(e -> e.station() == Standing.Station.ONBOARD)
                 .filter(e -> kinds.find(e.kind(), e.kindVersion()).isPresent())
@@ -102,7 +136,13 @@ public class Runbooks {
                         e.name(),
                         e.place(),
                         Runbook.of(
-                                Recipe.of(kind(e), bare(e, facts.getOrDefault(e.id(), Map.of())))
+                                recipe(
+                                                kind(e),
+                                                bare(
+                                                        e,
+                                                        Optional.ofNullable(e.partnerId())
+                                                                .map(partners::get),
+                                                        facts.getOrDefault(e.id(), Map.of())))
                                         .kind(),
                                 records.getOrDefault(e.id(), Map.of()))))
                 .toList();
@@ -143,8 +183,7 @@ public class Runbooks {
     }
 
     /** What decides which steps apply, and nothing that would have to be looked up one by one. */
-    private Surroundings bare(EndpointStore.Row e, Map<String, String> facts) {
-        var partner = Optional.ofNullable(e.partnerId()).map(siteStore::partner);
+    private Surroundings bare(EndpointStore.Row e, Optional<SiteStore.PartnerRow> partner, Map<String, String> facts) {
         return new Surroundings(
                 e.method(),
                 e.name(),
@@ -162,7 +201,8 @@ public class Runbooks {
     }
 
     private Surroundings around(EndpointStore.Row e) {
-        return bare(e, facts(e.id())).with(book.restartAt(e), openings(e), sites.clock(e.siteId()));
+        return bare(e, Optional.ofNullable(e.partnerId()).map(siteStore::partner), facts(e.id()))
+                .with(book.restartAt(e), openings(e), sites.clock(e.siteId()));
     }
 
     /** Everything that stands open on an endpoint, or did. */

@@ -68,7 +68,7 @@ class Targets {
                 e.address(),
                 e.mac(),
                 e.serial(),
-                e.servicePort(),
+                Optional.ofNullable(e.servicePort()).orElse(kind.service().defaultPort()),
                 ground.segment(),
                 kind.service(),
                 partner(e).map(p -> new Target.Partner(p.name(), p.address(), Optional.ofNullable(p.testPort()))),
