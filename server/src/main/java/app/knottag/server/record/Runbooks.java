@@ -2,7 +2,6 @@ package app.knottag.server.record;
 
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
-import app.knottag.core.plan.Method;
 import app.knottag.core.runbook.Board;
 import app.knottag.core.runbook.EndpointPlan;
 import app.knottag.core.runbook.OpenState;
@@ -17,8 +16,6 @@ import app.knottag.core.time.SiteClock;
 import app.knottag.server.db.Json;
 import app.knottag.server.record.OnboardStore.FactRow;
 import app.knottag.server.web.Problem;
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Clock;
 import java.time.ZoneOffset;
 import java.util.HashMap;
@@ -40,6 +37,7 @@ public class Runbooks {
     private final EndpointStore endpoints;
     private final Sites sites;
     private final Kinds kinds;
+    private final Recipes recipes;
     private final RegistryBook book;
     private final OnboardStore onboard;
     private final SiteStore siteStore;
@@ -51,6 +49,7 @@ public class Runbooks {
             EndpointStore endpoints,
             Sites sites,
             Kinds kinds,
+            Recipes recipes,
             RegistryBook book,
             OnboardStore onboard,
             SiteStore siteStore,
@@ -60,6 +59,7 @@ public class Runbooks {
         this.endpoints = endpoints;
         this.sites = sites;
         this.kinds = kinds;
+        this.recipes = recipes;
         this.book = book;
         this.onboard = onboard;
         this.siteStore = siteStore;
@@ -73,38 +73,9 @@ public class Runbooks {
         return Runbook.of(recipe(endpoint).kind(), records);
     }
 
-    /** What a recipe hangs on; of many endpoints it is the same. */
-    private record Tailored(
-            String kind,
-            int version,
-            int loaded,
-            Method method,
-            boolean partner,
-            List<String> answers,
-            List<String> registries) {}
-
-    private final Cache<Tailored, Recipe> recipes =
-            Caffeine.newBuilder().maximumSize(2_000).build();
-
     /** Works out which steps apply to an endpoint. */
     public Recipe recipe(EndpointStore.Row endpoint) {
-        return recipe(kind(endpoint), around(endpoint));
-    }
-
-    private Recipe recipe(Kind kind, Surroundings around) {
-        var answers = kind.questions().stream()
-                .map(q -> around.answers().getOrDefault(q.key(), q.usual()))
-                .toList();
-        // A file that a lead brings back may hold the same version in other words.
-        var key = new Tailored(
-                kind.id(),
-                kind.version(),
-                System.identityHashCode(kind),
-                around.method(),
-                around.partner().isPresent(),
-                answers,
-                around.registries());
-        return recipes.get(key, k -> Recipe.of(kind, around));
+        return recipes.of(kind(endpoint), around(endpoint));
     }
 
     /** The kind as it was when the runbook was begun. */
@@ -136,7 +107,7 @@ public class Runbooks {
                         e.name(),
                         e.place(),
                         Runbook.of(
-                                recipe(
+                                recipes.of(
                                                 kind(e),
                                                 bare(
                                                         e,
