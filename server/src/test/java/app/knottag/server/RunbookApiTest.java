@@ -297,6 +297,21 @@ class RunbookApiTest {
                 .isEqualTo("address");
     }
 
+    @DisplayName("Another address reopens what was read off it too, though that step stands in no kind")
+    @Test
+    void anotherAddressReopensWhatWasReadOffIt() throws SQLException {
+        api.seen(id).patch("/api/endpoints/" + id, "{'method':'LEARNED'}").expect(200);
+        try (var db = Running.database("knot_owner");
+                var statement = db.createStatement()) {
+            statement.execute("""
+                    insert into step (endpoint_id, key, knot, started_at, ended_at, evidence, findings, reason, by, tries, restarts)
+                    values (%d, 'learn', 'TIGHT', now(), now(), '{}', '[]', '', 'lead', 0, 0)""".formatted(id));
+        }
+        assertThat(knot(api.get("/api/endpoints/" + id + "/runbook"), "learn")).isEqualTo("TIGHT");
+        api.seen(id).patch("/api/endpoints/" + id, "{'address':'10.7.0.62'}").expect(200);
+        assertThat(knot(api.get("/api/endpoints/" + id + "/runbook"), "learn")).isEqualTo("OPEN");
+    }
+
     @DisplayName("A reset loosens what it undoes, and says so; another MAC loosens what rests on it")
     @Test
     void aResetAndAnotherMacLoosenTheRightProofs() {

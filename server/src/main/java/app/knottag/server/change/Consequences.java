@@ -20,6 +20,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -105,7 +106,14 @@ public class Consequences {
     }
 
     private void undo(EndpointStore.Row endpoint, Set<Change> changes) {
-        if (!changes.isEmpty()) reopen(endpoint, Runbook.undoneBy(runbooks.kind(endpoint), changes));
+        if (changes.isEmpty()) return;
+        // What the recipe leaves out now may come back, and what it puts in stands in no kind.
+        reopen(
+                endpoint,
+                Stream.of(runbooks.kind(endpoint), runbooks.recipe(endpoint).kind())
+                        .flatMap(k -> Runbook.undoneBy(k, changes).stream())
+                        .distinct()
+                        .toList());
     }
 
     private void reopen(EndpointStore.Row endpoint, List<String> keys) {

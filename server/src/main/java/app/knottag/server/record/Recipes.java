@@ -13,28 +13,22 @@ import org.springframework.stereotype.Component;
 @Component
 class Recipes {
 
-    private static final int MOST = 2_000;
+    /** So many are kept of each kind. */
+    private static final int MOST = 200;
 
-    /** A file that a lead brings back may hold the same version in other words, so the kind itself counts too. */
-    private record Tailored(int kind, Method method, boolean partner, List<String> answers, List<String> registries) {}
+    /** What a recipe hangs on beside its kind. */
+    private record Tailored(Method method, boolean partner, List<String> answers, List<String> registries) {}
 
-    private final Cache<Tailored, Recipe> known =
-            Caffeine.newBuilder().maximumSize(MOST).build();
+    /** By the kind itself: a file that a lead brings back may hold the same version in other words. */
+    private final Cache<Kind, Cache<Tailored, Recipe>> known =
+            Caffeine.newBuilder().weakKeys().build();
 
     Recipe of(Kind kind, Surroundings around) {
         var answers = kind.questions().stream()
                 .map(q -> around.answers().getOrDefault(q.key(), q.usual()))
                 .toList();
-        var key = new Tailored(
-                System.identityHashCode(kind),
-                around.method(),
-                around.partner().isPresent(),
-                answers,
-                around.registries());
-        var recipe = known.get(key, k -> Recipe.of(kind, around));
-        // Two objects may have one number, though seldom.
-        return recipe.kind().id().equals(kind.id()) && recipe.kind().version() == kind.version()
-                ? recipe
-                : Recipe.of(kind, around);
+        var key = new Tailored(around.method(), around.partner().isPresent(), answers, around.registries());
+        return known.get(kind, k -> Caffeine.newBuilder().maximumSize(MOST).build())
+                .get(key, k -> Recipe.of(kind, around));
     }
 }
