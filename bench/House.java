@@ -40,8 +40,8 @@ public final class House {
 
     /** Names of things that are an enum wherever they are inside the program. */
     private static final Set<String> ENUMS = Set.of(
-            "outcome", "state", "status", "method", "role", "check", "look", "cause", "evidence", "station",
-            "knot", "protocol", "purpose", "shape");
+            "outcome", "state", "method", "role", "check", "question", "fault", "evidence", "station",
+            "status", "protocol", "purpose", "shape");
 
     private record Figure(String name, double value, double goal, double limit) {
         boolean kept() {

@@ -10,7 +10,6 @@ import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.SplittableRandom;
@@ -31,7 +30,7 @@ public class Load {
     private static final String JOIN = "{\"token\":\"%s\",\"name\":\"load %d\",\"password\":\"bench bench bench\"}";
     private static final String KEY = "{\"text\":\"%s\",\"siteId\":%d,\"endpointId\":%d}";
     private static final String ADDRESS = "{\"text\":\"10.96.0.77\",\"purpose\":\"ADDRESS\",\"endpointId\":%d}";
-    private static final String TIE = "{\"action\":\"TIE\",\"evidence\":{\"unit\":\"%s\"}}";
+    private static final String COMPLETE = "{\"action\":\"COMPLETE\",\"evidence\":{\"unit\":\"%s\"}}";
     private static final Pattern VERSION = Pattern.compile("\"version\":(\\d+)");
 
     private record Site(long id, long segment, long first, long count) {}
@@ -72,7 +71,8 @@ public class Load {
 
     private static void print() {
         var all = TIMED.stream().mapToLong(Timed::nanos).sorted().toArray();
-        long wrong = TIMED.stream().filter(t -> t.status() >= 500 || t.status() == 0).count();
+        long wrong =
+                TIMED.stream().filter(t -> t.status() >= 500 || t.status() == 0).count();
         System.out.printf(
                 "| %-38s | %9.1f ms | wanted < %8d ms | %,d answers in %d s, %d of them 5xx or none;"
                         + " half under %.1f ms, 99 of 100 under %.1f |%n",
@@ -84,14 +84,17 @@ public class Load {
                 wrong,
                 at(all, 0.5),
                 at(all, 0.99));
-        System.out.printf("| %-38s | %9.1f ms | wanted < %8d ms | 50 000 endpoints in 200 sites, four people at sites of 5 000 |%n",
+        System.out.printf(
+                "| %-38s | %9.1f ms | wanted < %8d ms | 50 000 endpoints in 200 sites, four people at sites of 5 000 |%n",
                 "50 people at work, slowest", at(all, 1), 2_000);
         Map<String, List<Long>> kinds = new TreeMap<>();
-        for (var t : TIMED) kinds.computeIfAbsent(t.what(), k -> new ArrayList<>()).add(t.nanos());
+        for (var t : TIMED)
+            kinds.computeIfAbsent(t.what(), k -> new ArrayList<>()).add(t.nanos());
         if (Boolean.getBoolean("knot.load.kinds"))
             kinds.forEach((what, times) -> {
                 var sorted = times.stream().mapToLong(Long::longValue).sorted().toArray();
-                System.out.printf("%-32s %6d   p50 %7.1f   p95 %7.1f   most %7.1f%n",
+                System.out.printf(
+                        "%-32s %6d   p50 %7.1f   p95 %7.1f   most %7.1f%n",
                         what, sorted.length, at(sorted, 0.5), at(sorted, 0.95), at(sorted, 1));
             });
     }
@@ -105,7 +108,8 @@ public class Load {
         private final int number;
         private final List<Site> sites;
         private final SplittableRandom random;
-        private final HttpClient http = HttpClient.newBuilder().cookieHandler(new CookieManager()).build();
+        private final HttpClient http =
+                HttpClient.newBuilder().cookieHandler(new CookieManager()).build();
 
         Person(int number, List<Site> sites) {
             this.number = number;
@@ -136,14 +140,19 @@ public class Load {
             pause();
             String mac = "00:00:53:%02x:%02x:%02x".formatted(id >> 16 & 255, id >> 8 & 255, id & 255);
             for (int n = 12; n <= mac.length(); n += 1 + n % 2)
-                send("a key of a MAC", "POST", "/api/mac/read", KEY.formatted(mac.substring(0, n), site.id(), id), null);
+                send(
+                        "a key of a MAC",
+                        "POST",
+                        "/api/mac/read",
+                        KEY.formatted(mac.substring(0, n), site.id(), id),
+                        null);
             send("a key of an address", "POST", "/api/address/read", ADDRESS.formatted(id), null);
             pause();
             String unit = mac.replace(":", "").substring(8);
             String step = at + "/runbook/steps/label";
-            String tied = send("complete a step", "PUT", step, TIE.formatted(unit), version);
+            String done = send("complete a step", "PUT", step, COMPLETE.formatted(unit), version);
             pause();
-            send("take a step back", "PUT", step, "{\"action\":\"UNTIE\"}", version(tied));
+            send("take a step back", "PUT", step, "{\"action\":\"REOPEN\"}", version(done));
             pause();
             String piece = URLEncoder.encode("printer " + random.nextInt(5000), StandardCharsets.UTF_8);
             send("find", "GET", "/api/find?siteId=" + site.id() + "&q=" + piece, "", null);
@@ -198,8 +207,8 @@ public class Load {
         try (var statement = db.createStatement()) {
             statement.execute("""
                     create temporary table wanted as select n, chr(65 + n / 26) || chr(65 + n %% 26) || 'X' as code,
-                        case when n < %d then %d else %d end as endpoints from generate_series(0, %d) n"""
-                    .formatted(LARGE, LARGE_SITE, SMALL_SITE, SITES - 1));
+                        case when n < %d then %d else %d end as endpoints from generate_series(0, %d) n""".formatted(LARGE,
+                        LARGE_SITE, SMALL_SITE, SITES - 1));
             statement.execute("insert into site (name, code, zone) select 'Load ' || n, code, 'UTC' from wanted");
             statement.execute("""
                     insert into segment (site_id, name, prefix, gateway) select s.id, 'Shop', '10.96.0.0/16', '10.96.0.1'
@@ -208,10 +217,11 @@ public class Load {
                     insert into place (site_id, name, walk) select s.id, 'Room ' || i, i
                     from wanted w join site s on s.code = w.code, generate_series(1, 9) i""");
             statement.execute("""
-                    insert into endpoint (site_id, segment_id, kind, kind_version, name, address, serial, tag_code, station, knot, place_id)
+                    insert into endpoint (site_id, segment_id, kind, kind_version, name, address, serial, tag_code, station, status, \
+                    place_id)
                     select s.id, g.id, 'label-printer', 2, 'Printer ' || i, '10.96.0.10'::inet + i * 3,
                         'LW-' || lpad(i::text, 5, '0') || 'A',
-                        w.code || '-L' || i || '-X', 'ONBOARD', 'OPEN', p.id
+                        w.code || '-L' || i || '-X', 'ONBOARD', 'PENDING', p.id
                     from wanted w join site s on s.code = w.code join segment g on g.site_id = s.id,
                         generate_series(1, w.endpoints) i, place p
                     where p.site_id = s.id and p.walk = 1 + i % 9 order by s.id, i""");

@@ -10,8 +10,8 @@ import app.knottag.core.plan.Method;
 import app.knottag.core.plan.Placement;
 import app.knottag.core.plan.Placement.Placed;
 import app.knottag.core.plan.Placement.Request;
-import app.knottag.core.plan.SiteCheck;
 import app.knottag.core.plan.Sighting;
+import app.knottag.core.plan.SiteCheck;
 import app.knottag.core.plan.SitePlan;
 import app.knottag.core.plan.SitePlan.PlannedEndpoint;
 import app.knottag.core.plan.SitePlan.PlannedSegment;
@@ -24,16 +24,15 @@ import app.knottag.core.register.RegistryForm;
 import app.knottag.core.register.RegistryReader;
 import app.knottag.core.register.Unit;
 import app.knottag.core.series.Series;
-import java.time.Duration;
 import app.knottag.core.time.DateStyle;
 import app.knottag.core.time.SiteClock;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
@@ -47,30 +46,70 @@ public class PlanMeasure {
     public static void main(String[] args) {
         var site = site(2_000);
         int found = SiteCheck.conflicts(site, CLOCK).size();
-        row("site of 2 000 endpoints, checked whole", median(() -> SiteCheck.conflicts(site, CLOCK)), 50, found + " conflicts and risks found");
-        var shop = new Segment(Ipv4Prefix.parse("10.60.0.0/22"), Optional.of(a("10.60.0.1")), List.of(new Pool(a("10.60.1.0"), a("10.60.1.199"))));
+        row(
+                "site of 2 000 endpoints, checked whole",
+                median(() -> SiteCheck.conflicts(site, CLOCK)),
+                50,
+                found + " conflicts and risks " + "found");
+        var shop = new Segment(
+                Ipv4Prefix.parse("10.60.0.0/22"),
+                Optional.of(a("10.60.0.1")),
+                List.of(new Pool(a("10.60.1.0"), a("10.60.1.199"))));
         var living = new HashMap<Ipv4Address, String>();
         for (int n = 0; n < 120; n++) living.put(a("10.60.0.20").plus(n * 3L), "L" + n);
         var wishes = new ArrayList<Request>();
-        for (int n = 1; n <= 200; n++) wishes.add(new Request("E" + n, Optional.of(a("10.60.0.10").plus(n)), List.of()));
+        for (int n = 1; n <= 200; n++)
+            wishes.add(new Request("E" + n, Optional.of(a("10.60.0.10").plus(n)), List.of()));
         var placed = (Placed) new Placement(shop, living).place(wishes);
-        long asWanted = placed.given().stream().filter(Placement.Given::asWanted).count();
-        row("200 endpoints placed in a /22", median(() -> new Placement(shop, living).place(wishes)), 200, asWanted + " as wanted, the rest where slips hurt least");
+        long asWanted =
+                placed.given().stream().filter(Placement.Given::asWanted).count();
+        row(
+                "200 endpoints placed in a /22",
+                median(() -> new Placement(shop, living).place(wishes)),
+                200,
+                asWanted + " as wanted, the rest " + "where " + "slips hurt least");
         registry();
     }
 
     /** A registry's list of 2 000 entries as host blocks: written, read back and compared with what it should hold. */
     private static void registry() {
-        var registry = new Registry(1, "R", Registry.Type.RESERVATIONS, Optional.empty(), Optional.empty(), Set.of(), Registry.Rules.usual(Registry.Type.RESERVATIONS));
+        var registry = new Registry(
+                1,
+                "R",
+                Registry.Type.RESERVATIONS,
+                Optional.empty(),
+                Optional.empty(),
+                Set.of(),
+                Registry.Rules.usual(Registry.Type.RESERVATIONS));
         var units = new ArrayList<Unit>();
         for (int n = 0; n < 2_000; n++)
-            units.add(new Unit(n, "E" + n, "e" + n, "copier", false, 1, List.of(new Interface(Interface.Medium.WIRED, new Mac(0x00005E005300L + n), "", true)), Optional.of(a("10.62.0.10").plus(n)), "S" + n, "", true, false, false));
-        var entries = units.stream().map(u -> registry.proposal(u, "", List.of())).toList();
-        var wanted = units.stream().map(u -> new RegistryCompare.Wanted(u.id(), registry.proposal(u, "", List.of()))).toList();
+            units.add(new Unit(
+                    n,
+                    "E" + n,
+                    "e" + n,
+                    "copier",
+                    false,
+                    1,
+                    List.of(new Interface(Interface.Medium.WIRED, new Mac(0x00005E005300L + n), "", true)),
+                    Optional.of(a("10.62.0.10").plus(n)),
+                    "S" + n,
+                    "",
+                    true,
+                    false,
+                    false));
+        var entries =
+                units.stream().map(u -> registry.proposal(u, "", List.of())).toList();
+        var wanted = units.stream()
+                .map(u -> new RegistryCompare.Wanted(u.id(), registry.proposal(u, "", List.of())))
+                .toList();
         var head = new RegistryFile.Head("S", "R", "x", NOW, false);
         double millis = median(() -> {
-            var read = RegistryReader.read(RegistryForm.HOST_BLOCKS, RegistryFile.write(RegistryForm.HOST_BLOCKS, head, HandOver.between(List.of(), entries)));
-            int lines = new RegistryCompare(registry, RegistryForm.HOST_BLOCKS, units).compare(wanted, read.entries()).size();
+            var read = RegistryReader.read(
+                    RegistryForm.HOST_BLOCKS,
+                    RegistryFile.write(RegistryForm.HOST_BLOCKS, head, HandOver.between(List.of(), entries)));
+            int lines = new RegistryCompare(registry, RegistryForm.HOST_BLOCKS, units)
+                    .compare(wanted, read.entries())
+                    .size();
             if (lines != 2_000) throw new IllegalStateException("compared " + lines);
         });
         row("list of 2 000 written, read, compared", millis, 500, "reservations as host blocks");
@@ -89,7 +128,12 @@ public class PlanMeasure {
         for (int s = 0; s < 8; s++) {
             var prefix = Ipv4Prefix.parse("10.61." + 4 * s + ".0/22");
             var base = prefix.network();
-            segments.add(new PlannedSegment(s, "S" + s, new Segment(prefix, Optional.of(base.plus(1)), List.of(new Pool(base.plus(600), base.plus(899)))), List.of(base.plus(1)), Duration.ofHours(12)));
+            segments.add(new PlannedSegment(
+                    s,
+                    "S" + s,
+                    new Segment(prefix, Optional.of(base.plus(1)), List.of(new Pool(base.plus(600), base.plus(899)))),
+                    List.of(base.plus(1)),
+                    Duration.ofHours(12)));
             series.add(new PlannedSeries(s, Optional.of((long) s), new Series("R" + s, 50, 7400), 3, Optional.empty()));
         }
         for (int n = 0; n < count; n++) {
@@ -97,8 +141,26 @@ public class PlanMeasure {
             var base = Ipv4Prefix.parse("10.61." + 4 * s + ".0/22").network();
             var address = n % 10 == 0 ? base.plus(600 + number) : base.plus(50 + number);
             var mac = new Mac(0x00005E005300L + n);
-            endpoints.add(new PlannedEndpoint(n, "E" + n, "e" + n, s, Optional.of(address), Method.FIXED, Optional.of((long) s), Optional.of(number), Optional.of(mac), Optional.empty(), Optional.of(7400), Optional.empty(), false));
-            sightings.add(new Sighting(n % 25 == 0 ? base.plus(700 + number) : address, Optional.of(mac), Sighting.Source.NEIGHBOURS, NOW.minus(Duration.ofHours(n % 2000)), Optional.empty()));
+            endpoints.add(new PlannedEndpoint(
+                    n,
+                    "E" + n,
+                    "e" + n,
+                    s,
+                    Optional.of(address),
+                    Method.FIXED,
+                    Optional.of((long) s),
+                    Optional.of(number),
+                    Optional.of(mac),
+                    Optional.empty(),
+                    Optional.of(7400),
+                    Optional.empty(),
+                    false));
+            sightings.add(new Sighting(
+                    n % 25 == 0 ? base.plus(700 + number) : address,
+                    Optional.of(mac),
+                    Sighting.Source.NEIGHBOURS,
+                    NOW.minus(Duration.ofHours(n % 2000)),
+                    Optional.empty()));
         }
         return new SitePlan(segments, series, endpoints, List.of(), List.of(), List.of(), sightings);
     }

@@ -40,5 +40,5 @@ java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.PlanMeasure ||
 (cd "$HERE" && mvn -B -ntp -q -pl e2e test -Dtest=CrashTest -Dknot.crashes=20 2>&1 | grep '^|') || die "something acknowledged was lost in a crash, or the crashes could not be made"
 printf '\nList and finder: 50 000 endpoints, loops warmed by 60, medians of 101, one caller on loopback, Java HttpClient and JDBC.\n'
 printf 'First page: headless Chromium, a fresh profile each time, medians of 9.\n'
-printf 'Site of 5 000: with a cord to a port for each, five registries and two thirds of all entries in them; medians of 9, one caller.\n'
+printf 'Site of 5 000: with a cable to a port for each, five registries and two thirds of all entries in them; medians of 9, one caller.\n'
 printf 'Plan: warmed loops of core alone, medians of 101. Tape: script, style and layout of 240 turns of the wheel in headless Chromium.\n'

@@ -211,7 +211,7 @@ export const runbookQuery = (id: number) =>
 export const lineQuery = (id: number) =>
   queryOptions({
     queryKey: ['endpoint', id, 'line'],
-    queryFn: ({ signal }) => ok(api.GET('/api/endpoints/{id}/line', endpoint(id, signal))),
+    queryFn: ({ signal }) => ok(api.GET('/api/endpoints/{id}/verification', endpoint(id, signal))),
   });
 /** The latest sweep of a segment; looked at often while it runs. */
 export const sweepQuery = (segment: number) =>
@@ -224,7 +224,7 @@ export const sweepQuery = (segment: number) =>
 export const underwayQuery = (id: number) =>
   queryOptions({
     queryKey: ['endpoint', id, 'underway'],
-    queryFn: ({ signal }) => ok(api.GET('/api/endpoints/{id}/rounds/underway', endpoint(id, signal))),
+    queryFn: ({ signal }) => ok(api.GET('/api/endpoints/{id}/check-runs/underway', endpoint(id, signal))),
     refetchInterval: 300,
     gcTime: 0,
   });

@@ -50,7 +50,7 @@
   <div class="sticky top-0 z-10 bg-manila px-4 py-2 min-[900px]:hidden" data-tag-strip>
     <div class="flex items-baseline justify-between gap-3">
       <span class="truncate font-bold">{endpoint.data.name}</span><Knot
-        state={endpoint.data.knot}
+        state={endpoint.data.status}
         size={22}
       />
     </div>

@@ -89,7 +89,7 @@
             : ''}"
           onclick={() => enter(line.id, line.siteId)}
         >
-          <Knot state={line.knot as 'OPEN'} size={24} />
+          <Knot state={line.status as 'PENDING'} size={24} />
           <span class="min-w-0 flex-1"
             ><span class="block truncate font-semibold">{line.name}</span><span
               class="quiet block truncate text-sm"

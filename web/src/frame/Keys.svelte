@@ -11,7 +11,7 @@
     ['g then p, r, o, c', 'go to Plan, Register, Onboard, Confirm'],
     ['j and k', 'next and previous endpoint'],
     ['n', 'add an endpoint'],
-    ['Space', 'tie the current step, or check again'],
+    ['Space', 'finish the current step, or check again'],
     ['1, 2, 3', 'choose what you see'],
     ['Esc', 'leave the field, so that these keys work'],
     ['+ and -, arrows, 0', 'on the tape: closer and wider, along, the whole'],
@@ -50,9 +50,9 @@
     else if (e.key === '?') open = true;
     else if (e.key === 'n' && mayWork) go(at(siteId, 'plan', 'new'));
     else if (e.key === ' ' && !target.closest('button, a, summary')) {
-      const tie = document.querySelector<HTMLButtonElement>('button[data-tie]:not(:disabled)');
-      if (!tie) return;
-      tie.click();
+      const button = document.querySelector<HTMLButtonElement>('button[data-complete]:not(:disabled)');
+      if (!button) return;
+      button.click();
     } else return;
     e.preventDefault();
   }

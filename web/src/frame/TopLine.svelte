@@ -55,7 +55,7 @@
             aria-current={path === station ? 'page' : undefined}
           >
             <span class="bg-base-100 px-0.5" class:next={s?.next}
-              ><Knot state={s?.knot ?? 'OPEN'} size={path === station ? 36 : 28} /></span
+              ><Knot state={s?.status ?? 'PENDING'} size={path === station ? 36 : 28} /></span
             >
             <span
               >{NAMES[path]}<span class="ml-1.5 font-mono text-[13px] font-medium" title="waiting here"
@@ -77,7 +77,7 @@
 </header>
 
 <style>
-  /* The cord that runs through the stations. */
+  /* The cable that runs through the stations. */
   .stations ol::before {
     content: '';
     position: absolute;

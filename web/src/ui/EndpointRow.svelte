@@ -29,7 +29,7 @@
 >
   <td class="py-1 pr-2"
     ><span class="flex items-center gap-2 text-sm"
-      ><Knot state={e.knot} size={20} /><span class="max-md:sr-only">{stateWord(e)}</span></span
+      ><Knot state={e.status} size={20} /><span class="max-md:sr-only">{stateWord(e)}</span></span
     ></td
   >
   <td class="truncate py-1 pr-2"

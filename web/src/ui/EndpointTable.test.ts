@@ -18,7 +18,7 @@ const endpoint = (n: number) => ({
   serial: '',
   tagCode: '',
   station: 'REGISTER',
-  knot: 'OPEN',
+  status: 'PENDING',
 });
 const many = (count: number) => Array.from({ length: count }, (_, i) => endpoint(i + 1));
 

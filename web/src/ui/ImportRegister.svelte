@@ -1,6 +1,7 @@
 <script lang="ts">
   import { useQueryClient } from '@tanstack/svelte-query';
   import { api, asProblem, bytes, ok, type Problem, type Schemas } from '../api/client';
+  import FileField from './FileField.svelte';
   import Trouble from './Trouble.svelte';
 
   let { siteId, done }: { siteId: number; done?: () => void } = $props();
@@ -28,14 +29,12 @@
   }
 </script>
 
-<label class="field-label" for="register-file">Register file (CSV, UTF-8)</label>
-<input
+<FileField
+  label="Register file (CSV, UTF-8)"
   id="register-file"
-  type="file"
   accept=".csv,text/csv"
-  class="block w-full max-w-md rounded border border-base-300 p-1 file:mr-3 file:rounded file:border-0 file:bg-base-200 file:px-3 file:py-1.5"
-  onchange={(e) => {
-    file = e.currentTarget.files?.[0] ?? null;
+  chosen={(f) => {
+    file = f;
     report = null;
     void send(true);
   }}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  /** How far something is, as a cord that is drawn; the words beside it say the same. */
+  /** How far something is, as a cable that is drawn; the words beside it say the same. */
   let { value, of, label }: { value: number; of: number; label: string } = $props();
 </script>
 

@@ -89,12 +89,12 @@ describe('a field that reads what is typed', () => {
 });
 
 describe('pictures with one meaning', () => {
-  it.each(['OPEN', 'HALF_DRAWN', 'TIGHT', 'FRAYED', 'LEFT_OUT'] as const)(
+  it.each(['PENDING', 'ACTIVE', 'PASSED', 'FAILED', 'SKIPPED'] as const)(
     'draws the knot %s in a shape of its own',
     (state) => {
       const drawn = (s: typeof state, vertical: boolean) =>
         render(Knot, { state: s, vertical }).container.querySelector('svg')?.innerHTML;
-      for (const other of ['OPEN', 'HALF_DRAWN', 'TIGHT', 'FRAYED', 'LEFT_OUT'] as const)
+      for (const other of ['PENDING', 'ACTIVE', 'PASSED', 'FAILED', 'SKIPPED'] as const)
         for (const vertical of [false, true])
           if (other !== state) expect(drawn(state, vertical)).not.toBe(drawn(other, vertical));
     },

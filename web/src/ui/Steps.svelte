@@ -1,6 +1,6 @@
 <script
   lang="ts"
-  generics="T extends { key: string; title: string; knot: Schemas['StationView']['knot']; note?: string; meta?: string; bad?: boolean }"
+  generics="T extends { key: string; title: string; status: Schemas['StationView']['status']; note?: string; meta?: string; bad?: boolean }"
 >
   import type { Schemas } from '../api/client';
   import Knot from './Knot.svelte';
@@ -14,7 +14,7 @@
 </script>
 
 {#snippet body(step: T)}
-  <Knot state={step.knot} vertical />
+  <Knot state={step.status} vertical />
   <span class="min-w-0 flex-1 text-left">
     <span class="block leading-snug">{step.title}</span>
     {#if step.note}<span class="block text-sm leading-snug font-normal {step.bad ? 'text-error' : 'quiet'}"
@@ -45,7 +45,7 @@
 </ol>
 
 <style>
-  /* The cord between two knots. */
+  /* The cable between two knots. */
   li:not(:last-child)::after {
     content: '';
     position: absolute;
@@ -54,7 +54,7 @@
     bottom: -1px;
     border-left: 2.4px solid color-mix(in oklch, var(--color-secondary) 55%, transparent);
   }
-  li:has(:global([data-knot='TIGHT']))::after {
+  li:has(:global([data-knot='PASSED']))::after {
     border-color: var(--color-success);
   }
 </style>

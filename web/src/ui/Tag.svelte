@@ -51,7 +51,7 @@
   </dl>
 </article>
 <p class="mt-3 flex items-center gap-2 text-sm" data-standing>
-  <Knot state={endpoint.knot} size={26} /><span>{endpoint.standing}</span>
+  <Knot state={endpoint.status} size={26} /><span>{endpoint.standing}</span>
 </p>
 
 <style>

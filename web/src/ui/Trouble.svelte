@@ -8,7 +8,7 @@
 <div role="alert">
   {#if problem}
     <div class="my-3 flex items-start gap-3 border-l-4 border-error bg-base-200 px-3 py-2">
-      <Knot state="FRAYED" size={24} />
+      <Knot state="FAILED" size={24} />
       <div class="min-w-0">
         <p>{problem.message}</p>
         {#if problem.errors.length > 1}

@@ -26,7 +26,7 @@
           href={at(siteId, 'onboard', l.endpoint)}
           data-board={l.state}
         >
-          <Knot state={l.knot} size={24} />
+          <Knot state={l.status} size={24} />
           <span class="min-w-0 flex-1"
             ><span class="font-semibold">{l.name}</span>
             <span class="quiet text-sm">{l.title}</span></span

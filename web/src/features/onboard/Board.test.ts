@@ -14,7 +14,7 @@ const line = (state: string, endpoint: number, more = {}) => ({
   place: '',
   step: 'wire',
   title: 'Wire it',
-  knot: 'OPEN',
+  status: 'PENDING',
   minutes: 0,
   left: 75,
   because: 'It still has 57 min to run by itself.',

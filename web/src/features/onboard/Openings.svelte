@@ -35,7 +35,7 @@
   {#each openings as o (o.key)}
     <li class="border-b border-base-300 py-3" data-opening={o.key}>
       <div class="flex items-start gap-3">
-        <Knot state={o.closed ? 'TIGHT' : o.overdue || !o.owner ? 'FRAYED' : 'HALF_DRAWN'} size={26} />
+        <Knot state={o.closed ? 'PASSED' : o.overdue || !o.owner ? 'FAILED' : 'ACTIVE'} size={26} />
         <div class="min-w-0 flex-1">
           <p class="text-[17px] font-semibold">{o.title}</p>
           <p class="text-sm {o.overdue ? 'text-error' : 'quiet'}">{standing(o)}</p>

@@ -15,20 +15,20 @@ const opening = (more = {}) => ({
 
 describe('what stands open', () => {
   it.each([
-    ['nobody has it in hand', {}, 'Stands open', 'FRAYED'],
+    ['nobody has it in hand', {}, 'Stands open', 'FAILED'],
     [
       'somebody closes it',
       { owner: 'Joris', ends: '2031-11-25' },
       'Joris closes it by 25 Nov 2031',
-      'HALF_DRAWN',
+      'ACTIVE',
     ],
     [
       'its day has passed',
       { owner: 'Joris', ends: '2021-11-25', overdue: true },
       'Joris closes it by 25 Nov 2021: overdue',
-      'FRAYED',
+      'FAILED',
     ],
-    ['it is closed', { closed: true }, 'Closed', 'TIGHT'],
+    ['it is closed', { closed: true }, 'Closed', 'PASSED'],
   ])('says when %s', (_, more, words, knot) => {
     show(Openings, { openings: [opening(more)], mayWork: true, keep: vi.fn() });
     expect(screen.getByText(words)).toBeInTheDocument();

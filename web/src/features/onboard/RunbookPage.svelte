@@ -24,7 +24,9 @@
   const current = $derived(looked ?? book?.current ?? book?.steps.at(-1)?.key ?? null);
   const step = $derived(book?.steps.find((s) => s.key === current));
   const position = $derived((book?.steps.findIndex((s) => s.key === current) ?? 0) + 1);
-  const then = $derived(book?.steps.slice(position).find((s) => s.knot !== 'TIGHT' && s.knot !== 'LEFT_OUT'));
+  const then = $derived(
+    book?.steps.slice(position).find((s) => s.status !== 'PASSED' && s.status !== 'SKIPPED'),
+  );
   const lines = $derived(
     (book?.steps ?? []).map((s) => ({
       ...s,
@@ -108,10 +110,10 @@
       ),
     );
     if (refused) return false;
-    const knot = runbook.data?.data.steps.find((s) => s.key === key)?.knot;
-    const tied = knot === 'TIGHT' || knot === 'LEFT_OUT';
-    looked = tied ? null : key;
-    return tied;
+    const status = runbook.data?.data.steps.find((s) => s.key === key)?.status;
+    const done = status === 'PASSED' || status === 'SKIPPED';
+    looked = done ? null : key;
+    return done;
   }
 </script>
 
@@ -136,7 +138,7 @@
       {#if book.kindVersion < book.latestVersion}
         <p class="caution mb-4">
           This runbook goes by version {book.kindVersion} of its kind; there is version {book.latestVersion}.
-          {#if mayWork}<button class="link" onclick={latest}>Go over to it</button>; what is tied stays tied.{/if}
+          {#if mayWork}<button class="link" onclick={latest}>Go over to it</button>; what is done stays done.{/if}
         </p>
       {/if}
       {#if position === 1}

@@ -30,7 +30,7 @@
     keepOpening: (key: string, body: Schemas['OpeningRequest']) => Promise<boolean>;
   } = $props();
   const e = $derived(endpoint.data);
-  const done = $derived(step.knot === 'TIGHT' || step.knot === 'LEFT_OUT');
+  const done = $derived(step.status === 'PASSED' || step.status === 'SKIPPED');
   const type = $derived(step.gate.type);
   const labelKnown = $derived(!!e.mac && !!e.serial);
   const typed = untrack(() =>
@@ -55,10 +55,10 @@
     return () => (veil.drawn = false);
   });
 
-  const tie = (event?: SubmitEvent) => {
+  const complete = (event?: SubmitEvent) => {
     event?.preventDefault();
-    return act('TIE', evidence).then((tied) => {
-      if (tied) typed.forget();
+    return act('COMPLETE', evidence).then((done) => {
+      if (done) typed.forget();
     });
   };
 </script>
@@ -76,28 +76,30 @@
 
 {#if done}
   <p class="mt-5 flex items-center gap-3">
-    <Knot state={step.knot} />
+    <Knot state={step.status} />
     <span
-      >{step.knot === 'TIGHT' ? 'Done' : 'Left out'} by {step.by}{step.reason ? ': ' + step.reason : ''}</span
+      >{step.status === 'PASSED' ? 'Done' : 'Left out'} by {step.by}{step.reason
+        ? ': ' + step.reason
+        : ''}</span
     >
   </p>
-  {#if mayWork && type !== 'CONFIRMED'}<button class="btn mt-3 btn-ghost btn-sm" onclick={() => act('UNTIE')}
+  {#if mayWork && type !== 'CONFIRMED'}<button class="btn mt-3 btn-ghost btn-sm" onclick={() => act('REOPEN')}
       >Undo, to do it again</button
     >{/if}
 {:else if !mayWork}
   <p class="quiet mt-5">A technician does this step.</p>
 {:else if type === 'CONFIRMED'}
   <a class="btn mt-5 btn-primary" href={at(e.siteId, 'confirm', e.id)}>Go to Confirm</a>
-{:else if step.waiting && !step.startedAt && step.knot !== 'FRAYED' && !ready}
+{:else if step.waiting && !step.startedAt && step.status !== 'FAILED' && !ready}
   <Wait {step} />
-  <button class="btn mt-4 btn-primary" data-tie onclick={() => act('START')}
+  <button class="btn mt-4 btn-primary" data-complete onclick={() => act('START')}
     >Start the wait <kbd>Space</kbd></button
   >
   <button class="btn mt-4 ml-2 btn-ghost btn-sm" onclick={() => (ready = true)}>It is ready already</button>
 {:else}
   {#if step.waiting}<Wait {step} restarted={() => act('RESTARTED')} />{/if}
   {#if type === 'OPENINGS'}<Openings openings={book.openings} {mayWork} keep={keepOpening} />{/if}
-  <form onsubmit={tie} class="mt-4">
+  <form onsubmit={complete} class="mt-4">
     <Gate {step} {book} {endpoint} bind:evidence />
     {#if type === 'FACTS'}
       <p class="mb-2 text-[17px] font-semibold">
@@ -126,7 +128,7 @@
     {/if}
     {#if type !== 'FACTS' || labelKnown}
       <div class="mt-4 flex flex-wrap items-center gap-3">
-        <button class="btn btn-primary" data-tie
+        <button class="btn btn-primary" data-complete
           >{type === 'TYPE_SHEET' ? 'Entered and saved' : 'Step done'} <kbd>Space</kbd></button
         >
         <button type="button" class="btn btn-ghost btn-sm" onclick={() => (overriding = true)}
@@ -157,7 +159,7 @@
 {/if}
 
 <Dialog bind:open={overriding} title="Leave out “{step.title}”?">
-  <p>The knot stays dashed, and the hand-over shows your reason.</p>
+  <p>The step counts as left out, and the hand-over shows your reason.</p>
   <div class="mt-3"><TextField label="Why" bind:value={reason} required /></div>
   <button
     class="btn mt-4 btn-primary"

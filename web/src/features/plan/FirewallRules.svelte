@@ -1,6 +1,6 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import { asProblem } from '../../api/client';
+  import { asProblem, type Schemas } from '../../api/client';
   import { firewallQuery } from '../../api/queries';
   import Loading from '../../ui/Loading.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -8,8 +8,9 @@
   let { siteId }: { siteId: number } = $props();
   const rules = createQuery(() => firewallQuery(siteId));
   let copied = $state(false);
+  const through = (r: Schemas['Rule']) => `${r.protocol === 'ANY' ? 'any' : r.protocol}\t${r.port || 'any'}`;
   const text = $derived(
-    (rules.data ?? []).map((r) => [r.from, r.to, r.protocol, r.port || 'any', r.why].join('\t')).join('\n'),
+    (rules.data ?? []).map((r) => [r.from, r.to, through(r), r.why].join('\t')).join('\n'),
   );
 
   async function copy() {
@@ -37,9 +38,7 @@
         {#each rules.data as r, i (i)}
           <tr class="border-b border-base-300 align-top">
             <td class="py-1 pr-3">{r.from}</td><td class="pr-3">{r.to}</td>
-            <td class="pr-3 font-mono whitespace-nowrap">{r.protocol} {r.port || 'any'}</td><td class="quiet"
-              >{r.why}</td
-            >
+            <td class="pr-3 font-mono whitespace-nowrap">{through(r)}</td><td class="quiet">{r.why}</td>
           </tr>
         {/each}
       </tbody>

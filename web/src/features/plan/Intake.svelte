@@ -1,4 +1,5 @@
 <script lang="ts">
+  import FileField from '../../ui/FileField.svelte';
   import { useQueryClient } from '@tanstack/svelte-query';
   import { api, asProblem, bytes, ok, type Problem, type Schemas } from '../../api/client';
   import Trouble from '../../ui/Trouble.svelte';
@@ -98,15 +99,15 @@
           bind:value={text}
           oninput={() => ((file = null), changed(), picker && (picker.value = ''))}
         ></textarea>
-        <label class="field-label mt-2" for="intake-file">Or choose a file</label>
-        <input
-          id="intake-file"
-          bind:this={picker}
-          type="file"
-          accept=".csv,.txt,.leases,text/*"
-          class="block w-full rounded border border-base-300 p-1 text-sm file:mr-3 file:rounded file:border-0 file:bg-base-200 file:px-3 file:py-1.5"
-          onchange={(e) => ((file = e.currentTarget.files?.[0] ?? null), changed(), void send(true))}
-        />
+        <div class="mt-2">
+          <FileField
+            label="Or choose a file"
+            id="intake-file"
+            accept=".csv,.txt,.leases,text/*"
+            bind:input={picker}
+            chosen={(f) => ((file = f), changed(), void send(true))}
+          />
+        </div>
       </div>
       {#if source === 'NEIGHBOURS' || source === 'LEASES'}
         <label class="flex items-baseline gap-2"

@@ -61,7 +61,7 @@
   {/if}
   {#if report.problems.length}
     <h2 class="flex items-center gap-2">
-      <Knot state="FRAYED" size={24} />{report.problems.length === 1
+      <Knot state="FAILED" size={24} />{report.problems.length === 1
         ? 'One line is'
         : report.problems.length + ' lines are'} wrong; nothing is taken
     </h2>
@@ -99,7 +99,7 @@
       >{:else}<p class="mt-2">Nothing in it is new.</p>{/if}
   {:else}
     <h2 class="flex items-center gap-2">
-      <Knot state="TIGHT" size={24} />{report.made.length} brought in, {report.seen} seen
+      <Knot state="PASSED" size={24} />{report.made.length} brought in, {report.seen} seen
     </h2>
     <p class="mt-2 flex gap-4">
       <a class="link" href={at(siteId, 'plan')}>See the tape</a>

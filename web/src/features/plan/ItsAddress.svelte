@@ -66,7 +66,7 @@
   {/if}
   <Trouble {problem} />
   <div class="flex flex-wrap gap-3">
-    <button class="btn btn-primary" disabled={busy || !proposal}>Tie it here <kbd>Enter</kbd></button>
+    <button class="btn btn-primary" disabled={busy || !proposal}>Plan it here <kbd>Enter</kbd></button>
     {#if !choosing}<button type="button" class="btn btn-outline btn-primary" onclick={() => (choosing = true)}
         >Choose another</button
       >{/if}

@@ -11,7 +11,7 @@
   let lines = $state<Schemas['Line'][] | null>(null);
   const change = useChange();
   const problem = $derived(change.problem);
-  const KNOTS = { KEEP: 'TIGHT', CHANGE: 'HALF_DRAWN', ALARM: 'FRAYED' } as const;
+  const KNOTS = { KEEP: 'PASSED', CHANGE: 'ACTIVE', ALARM: 'FAILED' } as const;
 
   async function compare(e: SubmitEvent) {
     e.preventDefault();

@@ -152,7 +152,7 @@
     {/if}
     <Trouble problem={wrong?.errors.length ? null : wrong} />
     <div class="mt-4 flex gap-2">
-      <button class="btn btn-primary" disabled={!rows.length}>Tie {rows.length || 'them'} here</button>
+      <button class="btn btn-primary" disabled={!rows.length}>Plan {rows.length || 'them'} here</button>
       <a class="btn btn-ghost" href={at(siteId, 'plan')}>Leave it</a>
     </div>
   </section>

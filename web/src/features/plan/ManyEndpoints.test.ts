@@ -43,14 +43,14 @@ describe('many endpoints at once', () => {
   beforeEach(() => go.mockReset());
   afterEach(() => vi.unstubAllGlobals());
 
-  it('counts in the series of the kind, shows each on the tape, and ties them', async () => {
+  it('counts in the series of the kind, shows each on the tape, and saves them', async () => {
     const sent = answering({ ...base, [BATCH]: batch([row(1), row(2)]) });
     show(ManyEndpoints, { siteId: 1, segments });
     expect(await screen.findByRole('heading', { name: 'This makes 2' })).toBeInTheDocument();
     expect(screen.getByLabelText('Counted in')).toHaveValue('5');
     expect(sent.find((s) => s.call === BATCH)?.body).toMatchObject({ seriesId: 5, numbers: '1 to 8' });
     expect(document.querySelectorAll('[data-tape] a')).toHaveLength(3);
-    await fireEvent.click(screen.getByRole('button', { name: 'Tie 2 here' }));
+    await fireEvent.click(screen.getByRole('button', { name: 'Plan 2 here' }));
     await waitFor(() => expect(go).toHaveBeenCalledWith('/plan/'));
   });
 
@@ -71,7 +71,7 @@ describe('many endpoints at once', () => {
     show(ManyEndpoints, { siteId: 1, segments });
     expect(await screen.findByRole('heading', { name: 'They do not all fit' })).toBeInTheDocument();
     expect(screen.getByText('End the pool at 10.44.16.5.')).toBeInTheDocument();
-    expect(screen.getByRole('button', { name: 'Tie them here' })).toBeDisabled();
+    expect(screen.getByRole('button', { name: 'Plan them here' })).toBeDisabled();
   });
 
   it('names what is wrong with the numbers at their field', async () => {

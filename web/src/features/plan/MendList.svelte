@@ -15,7 +15,7 @@
   const shown = $derived((conflicts.data ?? []).slice(0, most));
   const change = useChange(() => [['site', siteId]]);
   const problem = $derived(change.problem);
-  const KNOTS = { BROKEN: 'FRAYED', RISK: 'HALF_DRAWN', UNTIDY: 'OPEN' } as const;
+  const KNOTS = { BROKEN: 'FAILED', RISK: 'ACTIVE', UNTIDY: 'PENDING' } as const;
   const WORDS = { BROKEN: 'Does not work', RISK: 'May stop working', UNTIDY: 'Worth doing' };
 
   async function move(conflict: Conflict) {
@@ -43,7 +43,7 @@
     <Loading />
   {:else if !shown.length}
     <p class="mt-2 flex items-center gap-2">
-      <Knot state="TIGHT" size={24} />Nothing clashes and nothing is at risk.
+      <Knot state="PASSED" size={24} />Nothing clashes and nothing is at risk.
     </p>
   {:else}
     <ul class="mt-1 grid gap-2.5">

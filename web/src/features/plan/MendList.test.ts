@@ -27,7 +27,7 @@ describe('what is to mend', () => {
     show(MendList, { siteId: 1, mayWork: true });
     await screen.findByText('Outlet G-02 is dead.');
     const knots = [...document.querySelectorAll('[data-conflict] [data-knot]')];
-    expect(knots.map((k) => k.getAttribute('data-knot'))).toEqual(['FRAYED', 'HALF_DRAWN']);
+    expect(knots.map((k) => k.getAttribute('data-knot'))).toEqual(['FAILED', 'ACTIVE']);
     expect(screen.getByRole('link', { name: 'Outlet G-02 is dead.' })).toHaveAttribute('href', '/1/plan/9');
   });
 

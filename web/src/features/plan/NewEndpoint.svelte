@@ -99,8 +99,8 @@
       draft.tag = {
         ...({
           station: 'PLAN',
-          knot: 'OPEN',
-          standing: 'Not tied yet',
+          status: 'PENDING',
+          standing: 'Not saved yet',
           tagCode: '',
         } as Schemas['EndpointView']),
         name: f.name,

@@ -27,8 +27,8 @@
     (r?.steps ?? []).map((s, i) => ({
       key: String(i),
       title: s.title,
-      knot:
-        i < (r?.done ?? 0) ? ('TIGHT' as const) : i === r?.done ? ('HALF_DRAWN' as const) : ('OPEN' as const),
+      status:
+        i < (r?.done ?? 0) ? ('PASSED' as const) : i === r?.done ? ('ACTIVE' as const) : ('PENDING' as const),
     })),
   );
 
@@ -50,7 +50,7 @@
       <div class="min-w-0 lg:order-last">
         {#if step}
           <p class="quiet">Step {r.done + 1} of {r.steps.length}</p>
-          <h2 class="flex items-center gap-2 text-2xl"><Knot state="HALF_DRAWN" />{step.title}</h2>
+          <h2 class="flex items-center gap-2 text-2xl"><Knot state="ACTIVE" />{step.title}</h2>
           {#if step.to && step.mover !== null}<p class="mt-2 text-[2rem] leading-tight font-semibold">
               <Figures value={step.to} />
             </p>{/if}
@@ -62,15 +62,15 @@
             <div class="mt-5 flex flex-wrap gap-2">
               <button
                 class="btn btn-primary"
-                data-tie
+                data-complete
                 disabled={busy}
-                onclick={() => act(() => ok(api.POST('/api/renumberings/{id}/ties', { params })))}
-                >Done, tie the step <kbd>Space</kbd></button
+                onclick={() => act(() => ok(api.POST('/api/renumberings/{id}/steps', { params })))}
+                >Step done <kbd>Space</kbd></button
               >
               {#if r.done > 0}<button
                   class="btn btn-outline btn-primary"
                   disabled={busy}
-                  onclick={() => act(() => ok(api.DELETE('/api/renumberings/{id}/ties/last', { params })))}
+                  onclick={() => act(() => ok(api.DELETE('/api/renumberings/{id}/steps/last', { params })))}
                   >Take the last step back</button
                 >{/if}
               {#if r.mayGiveUp}<button

@@ -39,15 +39,15 @@ describe('a running renumbering', () => {
     answering({ [GET]: { body: run(1, false) } });
     show(RenumberRun, { id: 3, mayWork: true });
     expect(await screen.findByText('Step 2 of 3')).toBeInTheDocument();
-    expect(document.querySelectorAll('[data-step] [data-knot=TIGHT]')).toHaveLength(1);
+    expect(document.querySelectorAll('[data-step] [data-knot=PASSED]')).toHaveLength(1);
     const figures = [...document.querySelectorAll('[translate=no]')].map((e) => e.textContent);
     expect(figures).toEqual(['10.60.2.51']);
     expect(screen.queryByRole('button', { name: 'Give it up' })).toBeNull();
   });
 
   it.each([
-    [/Done, tie the step/, 'POST /api/renumberings/3/ties', 0],
-    ['Take the last step back', 'DELETE /api/renumberings/3/ties/last', 1],
+    [/Step done/, 'POST /api/renumberings/3/steps', 0],
+    ['Take the last step back', 'DELETE /api/renumberings/3/steps/last', 1],
     ['Give it up', 'DELETE /api/renumberings/3', 0],
   ])('sends %s with the version it saw', async (name, call, done) => {
     const sent = answering({ [GET]: { body: run(done, true), etag: '"7"' }, [call]: { body: run(1, true) } });
@@ -59,13 +59,13 @@ describe('a running renumbering', () => {
   it('says who was quicker, and keeps the step', async () => {
     answering({
       [GET]: { body: run(0, true) },
-      'POST /api/renumberings/3/ties': {
+      'POST /api/renumberings/3/steps': {
         status: 412,
         body: { code: 'changed-meanwhile', detail: 'Somebody changed this in the meantime.' },
       },
     });
     show(RenumberRun, { id: 3, mayWork: true });
-    await fireEvent.click(await screen.findByRole('button', { name: /Done, tie the step/ }));
+    await fireEvent.click(await screen.findByRole('button', { name: /Step done/ }));
     expect(await screen.findByText('Somebody changed this in the meantime.')).toBeInTheDocument();
     expect(screen.getByText('Step 1 of 3')).toBeInTheDocument();
   });

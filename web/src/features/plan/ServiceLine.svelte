@@ -37,7 +37,7 @@
   </div>
   {#if tried}
     <p class="mt-1 flex items-start gap-2 text-sm" role="status">
-      <Knot state={tried.knot} /><span class="min-w-0 flex-1"
+      <Knot state={tried.status} /><span class="min-w-0 flex-1"
         >{tried.seen}
         {#if tried.remedy}<span class="font-semibold">{tried.remedy}</span>{/if}</span
       >

@@ -70,7 +70,7 @@
     host: m.host,
     label: short(m.label),
     look: m.id === 0 ? 'partner' : 'tag',
-    frayed: m.conflict || m.knot === 'FRAYED',
+    frayed: m.conflict || m.status === 'FAILED',
   });
   const shown = $derived(inside(tape.marks, seen));
   const pins = $derived(

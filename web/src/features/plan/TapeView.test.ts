@@ -27,7 +27,7 @@ const mark = (id: number, host: number, conflict = false): Schemas['TapeMark'] =
   id,
   host,
   label: id ? 'Till ' + id : 'Workstation',
-  knot: 'OPEN',
+  status: 'PENDING',
   conflict,
 });
 const tape = (marks: Schemas['TapeMark'][]): Schemas['TapeView'] => ({

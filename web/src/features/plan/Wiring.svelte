@@ -7,20 +7,22 @@
   import Loading from '../../ui/Loading.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { at } from '../../router';
-  import Cords from './Cords.svelte';
+  import Cables from './Cables.svelte';
 
   let { siteId, mayWork }: { siteId: number; mayWork: boolean } = $props();
   const wiring = createQuery(() => wiringQuery(siteId));
   const sheet = createQuery(() => sheetQuery(siteId));
-  const KNOTS = { OPEN: 'OPEN', PLANNED: 'HALF_DRAWN', TIED: 'TIGHT', WRONG: 'FRAYED' } as const;
-  type Cord = Schemas['Cord'];
+  const KNOTS = { OPEN: 'PENDING', PLANNED: 'ACTIVE', PLUGGED_IN: 'PASSED', WRONG: 'FAILED' } as const;
+  type Cable = Schemas['Cable'];
   const feed = $derived.by(() => {
     const site = sheet.data?.data.site;
     if (!site?.feed) return '';
     const port = sheet.data?.data.gear.flatMap((g) => g.ports).find((p) => p.id === site.feedPortId);
-    return `Fed by ${site.feed === 'WALL' ? 'a wall data port' : 'a modem'}${port ? ' into ' + port.gear + ' ' + port.number : ''}${site.feedNote ? ': ' + site.feedNote : ''}.`;
+    const from = site.feed === 'WALL' ? 'a wall data port' : 'a modem';
+    const into = port ? ` into ${port.gear} ${port.number}` : '';
+    return `Fed by ${from}${into}${site.feedNote ? ': ' + site.feedNote : ''}.`;
   });
-  const first = (cords: Cord[], i: number) => i === 0 || cords[i - 1]?.place !== cords[i]?.place;
+  const first = (cables: Cable[], i: number) => i === 0 || cables[i - 1]?.place !== cables[i]?.place;
 </script>
 
 <div class="flex flex-wrap items-center gap-3">
@@ -33,17 +35,17 @@
   <Trouble problem={asProblem(wiring.error)} again={() => wiring.refetch()} />
 {:else if !wiring.data}
   <Loading />
-{:else if !wiring.data.cords.length}
+{:else if !wiring.data.cables.length}
   <p class="mt-4">
-    No cord yet. Plan an endpoint with its place, outlet or port{mayWork
+    No cable yet. Plan an endpoint with its place, outlet or port{mayWork
       ? ', or put gear and outlets on the'
       : '.'}
     {#if mayWork}<a class="link" href={at(siteId, 'plan', 'sheet')}>site sheet</a>.{/if}
   </p>
 {:else}
-  <p class="quiet mt-1">{feed} Places in the order of walking; cords end at their ports.</p>
+  <p class="quiet mt-1">{feed} Places in the order of walking; cables end at their ports.</p>
   <div class="no-print max-[700px]:hidden">
-    <Cords {siteId} cords={wiring.data.cords} gear={sheet.data?.data.gear ?? []} />
+    <Cables {siteId} cables={wiring.data.cables} gear={sheet.data?.data.gear ?? []} />
   </div>
   <h2 class="mt-6">The list, to walk along</h2>
   <table class="mt-1 w-full text-sm">
@@ -55,22 +57,22 @@
       </tr>
     </thead>
     <tbody>
-      {#each wiring.data.cords as cord, i (cord.endpointId)}
+      {#each wiring.data.cables as cable, i (cable.endpointId)}
         <tr class="border-b border-base-300 align-top">
           <td class="py-1.5 pr-4 font-semibold"
-            >{first(wiring.data.cords, i) ? cord.place || 'no place yet' : ''}</td
+            >{first(wiring.data.cables, i) ? cable.place || 'no place yet' : ''}</td
           >
           <td class="py-1.5 pr-4"
             ><span class="flex items-center gap-2"
-              ><Knot state={KNOTS[cord.state]} size={20} /><a
+              ><Knot state={KNOTS[cable.state]} size={20} /><a
                 class="hover:underline"
-                href={at(siteId, 'plan', cord.endpointId)}>{cord.endpoint}</a
+                href={at(siteId, 'plan', cable.endpointId)}>{cable.endpoint}</a
               ></span
             ></td
           >
-          <td class="py-1.5 pr-4 font-mono">{cord.outlet}</td>
-          <td class="py-1.5 pr-4 font-mono">{cord.port}</td>
-          <td class="py-1.5 max-[700px]:hidden">{cord.problem} <span class="quiet">{cord.mend}</span></td>
+          <td class="py-1.5 pr-4 font-mono">{cable.outlet}</td>
+          <td class="py-1.5 pr-4 font-mono">{cable.port}</td>
+          <td class="py-1.5 max-[700px]:hidden">{cable.problem} <span class="quiet">{cable.mend}</span></td>
         </tr>
       {/each}
     </tbody>

@@ -149,7 +149,12 @@ describe('a service that the site calls', () => {
   it('is tried, and says what to change', async () => {
     answering({
       'POST /api/sites/1/services/5/try': {
-        body: { knot: 'FRAYED', seen: 'It stays silent.', remedy: 'Try once more in a minute.', vantage: '' },
+        body: {
+          status: 'FAILED',
+          seen: 'It stays silent.',
+          remedy: 'Try once more in a minute.',
+          vantage: '',
+        },
       },
     });
     const row = { id: 5, siteId: 1, name: 'Mail relay', protocol: 'SMTP', host: 'mail.example', port: 587 };

@@ -24,7 +24,7 @@ describe('hanging tags on the tape', () => {
     [16, 358],
     [23, 880],
   ])(
-    '%i neighbours on %i px: no tag covers another, no cord runs through a tag or over a cord',
+    '%i neighbours on %i px: no tag covers another, no cable runs through a tag or over a cable',
     (count, px) => {
       const tags = hang(
         Array.from({ length: count }, (_, i) => single(i, 50 + i, i % 3 ? undefined : 'Goods-in printer')),

@@ -11,7 +11,7 @@ export interface Hung extends Pin {
   left: number;
   width: number;
   row: number;
-  /** Where its cord comes down. */
+  /** Where its cable comes down. */
   drop: number;
   upTo: number;
   count: number;
@@ -26,7 +26,7 @@ export interface Window {
 const CHARACTER = 7.4;
 const PADDING = 22;
 const GAP = 8;
-/** How much further right the cord of each lower tag runs, past the edge of the tag above it. */
+/** How much further right the cable of each lower tag runs, past the edge of the tag above it. */
 const STEP = 9;
 /** A tag that hangs further than this from its host makes another row worth it. */
 const FAR = 90;
@@ -38,7 +38,7 @@ type Block<P extends Pin> = { pins: Bunch<P>[]; widest: number; width: number; i
 
 /**
  * Hangs each pin where it strays least from below its host. Crowded ones hang below one another as stairs, each a step further
- * right than the one above, so that no cord runs through a tag or over another cord.
+ * right than the one above, so that no cable runs through a tag or over another cable.
  */
 export function hang<P extends Pin>(
   pins: Bunch<P>[],

@@ -52,7 +52,7 @@
         <ul>
           {#each clean.data.items as item (item.registration)}
             <li class="flex items-start gap-3 border-b border-base-300 py-2" data-reason={item.reason}>
-              <Knot state={SURE.includes(item.reason) ? 'FRAYED' : 'OPEN'} size={22} />
+              <Knot state={SURE.includes(item.reason) ? 'FAILED' : 'PENDING'} size={22} />
               <div class="min-w-0 flex-1">
                 <p>
                   <a class="hover:underline" href={at(siteId, 'register', item.endpointId)}>{item.message}</a>
@@ -69,7 +69,7 @@
           {/each}
         </ul>
       {:else}
-        <p class="flex items-center gap-2"><Knot state="TIGHT" size={24} />Every entry has its reason.</p>
+        <p class="flex items-center gap-2"><Knot state="PASSED" size={24} />Every entry has its reason.</p>
       {/if}
     </section>
     <section aria-label="Owners">

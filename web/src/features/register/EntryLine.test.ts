@@ -31,15 +31,15 @@ function shown(line: RegistryLine, mayWork = true) {
 
 describe('how an entry stands', () => {
   it.each([
-    [{ state: 'TO_REGISTER' }, 'to register', 'OPEN'],
-    [{ state: 'SUBMITTED' }, 'handed in', 'HALF_DRAWN'],
-    [{ state: 'SUBMITTED', restartPending: true }, 'stands there, restart pending', 'HALF_DRAWN'],
-    [{ state: 'IN_FORCE' }, 'in force', 'TIGHT'],
-    [{ state: 'EXPIRING' }, 'ends soon', 'HALF_DRAWN'],
-    [{ state: 'ENDED' }, 'run out', 'FRAYED'],
-    [{ state: 'IN_FORCE', stale }, 'holds old facts', 'FRAYED'],
-    [{ state: 'ENDED', endedAt: '2026-11-25T10:00:00Z', stale }, 'taken out', 'LEFT_OUT'],
-    [{ id: null, state: 'TO_REGISTER', stale }, 'to register', 'OPEN'],
+    [{ state: 'TO_REGISTER' }, 'to register', 'PENDING'],
+    [{ state: 'SUBMITTED' }, 'handed in', 'ACTIVE'],
+    [{ state: 'SUBMITTED', restartPending: true }, 'stands there, restart pending', 'ACTIVE'],
+    [{ state: 'IN_FORCE' }, 'in force', 'PASSED'],
+    [{ state: 'EXPIRING' }, 'ends soon', 'ACTIVE'],
+    [{ state: 'ENDED' }, 'run out', 'FAILED'],
+    [{ state: 'IN_FORCE', stale }, 'holds old facts', 'FAILED'],
+    [{ state: 'ENDED', endedAt: '2026-11-25T10:00:00Z', stale }, 'taken out', 'SKIPPED'],
+    [{ id: null, state: 'TO_REGISTER', stale }, 'to register', 'PENDING'],
   ] as [Partial<RegistryLine>, string, string][])('%o is said and drawn', (part, words, knot) => {
     expect(stateWords({ ...base, ...part })).toBe(words);
     expect(stateKnot({ ...base, ...part })).toBe(knot);

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import FileField from '../../ui/FileField.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
   import { api, bytes, ok, type Schemas } from '../../api/client';
@@ -17,7 +18,7 @@
   let file = $state<File | null>(null);
   let report = $state<Schemas['HoldingsView'] | null>(null);
   type Outcome = Schemas['Compared']['outcome'];
-  const KNOTS = { DIFFERS: 'FRAYED', STRANGER: 'FRAYED', MISSING: 'OPEN', AS_WANTED: 'TIGHT' } as const;
+  const KNOTS = { DIFFERS: 'FAILED', STRANGER: 'FAILED', MISSING: 'PENDING', AS_WANTED: 'PASSED' } as const;
   const WORDS: Record<Outcome, string> = {
     DIFFERS: 'differs',
     STRANGER: 'not ours',
@@ -51,13 +52,7 @@
     </select>
   </div>
   <div>
-    <label class="field-label" for="holdings-file">Its file</label>
-    <input
-      id="holdings-file"
-      type="file"
-      class="block w-full rounded border border-base-300 p-1 text-sm file:mr-3 file:rounded file:border-0 file:bg-base-200 file:px-3 file:py-1.5"
-      onchange={(e) => ((file = e.currentTarget.files?.[0] ?? null), changed())}
-    />
+    <FileField label="Its file" id="holdings-file" chosen={(f) => ((file = f), changed())} />
   </div>
   <div class="sm:col-span-2">
     <label class="field-label" for="holdings-text">Or paste it here</label>

@@ -26,7 +26,7 @@
 
 <section class="mt-5" aria-label="Swap of {swap.endpoint}">
   <h2 class="flex items-center gap-2">
-    <Knot state={swap.ended ? 'TIGHT' : 'HALF_DRAWN'} size={24} />{swap.endpoint}
+    <Knot state={swap.ended ? 'PASSED' : 'ACTIVE'} size={24} />{swap.endpoint}
   </h2>
   <dl class="mt-1 grid grid-cols-[6rem_1fr] gap-y-0.5 text-sm">
     <dt class="quiet">Old unit</dt>
@@ -40,7 +40,7 @@
         {#each swap.steps as step, i (i)}
           <li class="flex items-start gap-3 border-b border-base-300 py-2" data-swap-step={step.act}>
             {#if step.act === 'SET_UP' || step.act === 'PROVE'}<Knot
-                state={step.ticked ? 'TIGHT' : 'OPEN'}
+                state={step.ticked ? 'PASSED' : 'PENDING'}
                 size={22}
               />{:else}<input
                 type="checkbox"
@@ -62,11 +62,11 @@
         {#if swap.leftovers.length}
           <ul class="mt-1 grid gap-1.5">
             {#each swap.leftovers as place (place)}<li class="flex items-start gap-2 text-sm">
-                <Knot state="FRAYED" size={20} /><span class="min-w-0 break-words">{place}</span>
+                <Knot state="FAILED" size={20} /><span class="min-w-0 break-words">{place}</span>
               </li>{/each}
           </ul>
         {:else}<p class="mt-1 flex items-start gap-2 text-sm">
-            <Knot state="TIGHT" size={20} />No old value is left anywhere.
+            <Knot state="PASSED" size={20} />No old value is left anywhere.
           </p>{/if}
         <Trouble problem={work.problem} />
         <div class="mt-4">

@@ -26,7 +26,7 @@ const swap = {
     step('UNPLUG', 'Unplug the old unit', { ticked: true, mayTick: false }),
     step('TAKE_OUT', 'Take the old one out of Portal'),
     step('PUT_IN', 'Put the new one into Portal', { mayTick: false, waits: 'The old one goes out first.' }),
-    step('PROVE', 'Prove it', { mayTick: false, waits: 'The sign-off at Confirm ties this.' }),
+    step('PROVE', 'Prove it', { mayTick: false, waits: 'The sign-off at Confirm does this.' }),
   ],
   leftovers: ['Portal holds 00:00:5E:00:53:E4 as “Storage box”.'],
   startedAt: '2026-11-25T10:00:00Z',

@@ -1,7 +1,7 @@
 import type { Schemas } from '../../api/client';
 
 export type RegistryLine = Schemas['RegistryLine'];
-type Knot = Schemas['StationView']['knot'];
+type Knot = Schemas['StationView']['status'];
 
 const WORDS: Record<RegistryLine['state'], string> = {
   TO_REGISTER: 'to register',
@@ -11,11 +11,11 @@ const WORDS: Record<RegistryLine['state'], string> = {
   ENDED: 'run out',
 };
 const KNOTS: Record<RegistryLine['state'], Knot> = {
-  TO_REGISTER: 'OPEN',
-  SUBMITTED: 'HALF_DRAWN',
-  IN_FORCE: 'TIGHT',
-  EXPIRING: 'HALF_DRAWN',
-  ENDED: 'FRAYED',
+  TO_REGISTER: 'PENDING',
+  SUBMITTED: 'ACTIVE',
+  IN_FORCE: 'PASSED',
+  EXPIRING: 'ACTIVE',
+  ENDED: 'FAILED',
 };
 
 /** How an entry stands, in a few words. */
@@ -27,8 +27,8 @@ export function stateWords(line: RegistryLine): string {
 
 /** The knot of an entry: an old fact or a passed end frays it. */
 export function stateKnot(line: RegistryLine): Knot {
-  if (line.endedAt) return 'LEFT_OUT';
-  return line.stale.length && line.id ? 'FRAYED' : KNOTS[line.state];
+  if (line.endedAt) return 'SKIPPED';
+  return line.stale.length && line.id ? 'FAILED' : KNOTS[line.state];
 }
 
 /** What people call a fact, in the middle of a sentence. */

@@ -98,8 +98,8 @@
         >
         <h3 class="mt-5 font-bold">What one sees there</h3>
         <dl class="mt-1 max-h-56 overflow-y-auto border-y border-base-300 text-sm" tabindex="-1">
-          {#each device.looks as l (l.look)}
-            <div class="flex justify-between gap-3 py-0.5" data-look={l.look}>
+          {#each device.questions as l (l.question)}
+            <div class="flex justify-between gap-3 py-0.5" data-look={l.question}>
               <dt class="quiet">{l.words}</dt>
               <dd class="shrink-0 font-semibold">{l.seen}</dd>
             </div>

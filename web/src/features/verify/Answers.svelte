@@ -1,12 +1,14 @@
 <script lang="ts">
+  import type { Schemas } from '../../api/client';
+
   /** What may be seen, one button each; the figure beside it is its key. */
   let {
     outcomes,
     answer,
     keys = true,
   }: {
-    outcomes: { outcome: string; words: string }[];
-    answer: (outcome: string) => void;
+    outcomes: Schemas['OutcomeView'][];
+    answer: (outcome: Schemas['OutcomeView']['outcome']) => void;
     keys?: boolean;
   } = $props();
 

@@ -47,16 +47,16 @@
   const list = (words: string[]) =>
     words.map((w) => w.replace(/[.?]$/, '').replace(/^[A-Z](?![A-Z])/, (c) => c.toLowerCase())).join('; ');
   let noted = $state('');
-  let evidence = $state<Schemas['WitnessRequest']['evidence']>('SEEN');
+  let evidence = $state<Schemas['ObservationRequest']['evidence']>('SEEN');
 
   async function wasIt(suspect: Schemas['SuspectView']) {
-    const cause = suspect.causes[0];
-    if (!cause) return;
+    const fault = suspect.faults[0];
+    if (!fault) return;
     await change.run(async () => {
       await ok(
         api.POST('/api/endpoints/{id}/diagnosis/mended', {
           params: { path: { id: endpointId } },
-          body: { cause },
+          body: { fault },
         }),
       );
       noted = suspect.title;
@@ -64,14 +64,17 @@
     });
   }
 
-  async function look(outcome: string, of: string) {
+  async function look(
+    outcome: Schemas['AnswerRequest']['outcome'],
+    question: Schemas['AnswerRequest']['question'],
+  ) {
     await change.run(async () => {
       client.setQueryData(
         ['endpoint', endpointId, 'diagnosis'],
         await ok(
-          api.PUT('/api/endpoints/{id}/diagnosis/looks', {
+          api.PUT('/api/endpoints/{id}/diagnosis/answers', {
             params: { path: { id: endpointId } },
-            body: { look: of as Schemas['LookMadeRequest']['look'], outcome, evidence },
+            body: { question, outcome, evidence },
           }),
         ),
       );
@@ -135,9 +138,11 @@
       </p>
       <h3 class="mt-1 text-xl leading-tight font-bold">{d.next.words}</h3>
       {#each d.next.signals as signal (signal)}<p class="quiet text-sm">{signal}</p>{/each}
-      <Answers outcomes={d.next.outcomes} answer={(o) => d.next && look(o, d.next.look)} />
+      <Answers outcomes={d.next.outcomes} answer={(o) => d.next && look(o, d.next.question)} />
       <HowKnown bind:evidence />
-      <button class="btn mt-2 btn-ghost" onclick={() => d.next && look('', d.next.look)}>Cannot tell</button>
+      <button class="btn mt-2 btn-ghost" onclick={() => d.next && look('CANNOT_BE_TOLD', d.next.question)}
+        >Cannot tell</button
+      >
     </section>
   {/if}
   {#if first && (d.found || !d.next)}
@@ -156,7 +161,7 @@
       {:else}
         <p class="quiet text-sm">Mended? Say what it was, so that the next search here knows.</p>
         <div class="mt-1 flex flex-wrap gap-2">
-          {#each shown.filter((s) => s.causes.length === 1).slice(0, 3) as s (s.title)}
+          {#each shown.filter((s) => s.faults.length === 1).slice(0, 3) as s (s.title)}
             <button class="btn btn-sm" onclick={() => wasIt(s)}>It was: {s.title}</button>
           {/each}
         </div>
@@ -169,7 +174,7 @@
       >How this was reached: {d.seen.length === 1 ? 'one thing' : `${d.seen.length} things`} seen</summary
     >
     <ul class="mt-1">
-      {#each d.seen as s (s.look)}<li>{s.said}{s.eyes ? `, says ${s.by}` : ', measured'}.</li>{/each}
+      {#each d.seen as s (s.question)}<li>{s.said}{s.eyes ? `, says ${s.by}` : ', measured'}.</li>{/each}
     </ul>
     {#if d.others >= 0.01}<p class="quiet mt-1">
         Left for everything else: {percent(d.others)}.

@@ -4,7 +4,7 @@ import { answering, show } from '../../test/answers';
 import Causes from './Causes.svelte';
 
 const suspect = (title: string, probability: number, more = {}) => ({
-  causes: [title],
+  faults: [title],
   title,
   probability,
   group: 0,
@@ -25,14 +25,14 @@ const view = (more = {}) => ({
   contradictory: false,
   doubtful: [],
   next: {
-    look: 'LINK',
+    question: 'LINK',
     words: 'Is the light lit?',
     minutes: 0.3,
     gain: 1,
     signals: ['Network light green, steady: linked'],
     outcomes: [
-      { outcome: 'lit', words: 'Lit' },
-      { outcome: 'dark', words: 'Dark' },
+      { outcome: 'LIT', words: 'Lit' },
+      { outcome: 'DARK', words: 'Dark' },
     ],
   },
   found: false,
@@ -46,7 +46,7 @@ const view = (more = {}) => ({
 });
 const path = '/api/endpoints/7/diagnosis';
 const given = (first: unknown, after: unknown = first, mayWork = true) => {
-  const sent = answering({ [`GET ${path}`]: { body: first }, [`PUT ${path}/looks`]: { body: after } });
+  const sent = answering({ [`GET ${path}`]: { body: first }, [`PUT ${path}/answers`]: { body: after } });
   show(Causes, { siteId: 3, endpointId: 7, mayWork });
   return sent;
 };
@@ -65,9 +65,9 @@ describe('what it can be', () => {
   });
 
   it.each([
-    ['a press', async () => fireEvent.click(screen.getByRole('button', { name: 'Dark 2' })), 'dark'],
-    ['a figure', async () => fireEvent.keyDown(document.body, { key: '2' }), 'dark'],
-    ['not knowing', async () => fireEvent.click(screen.getByText('Cannot tell')), ''],
+    ['a press', async () => fireEvent.click(screen.getByRole('button', { name: 'Dark 2' })), 'DARK'],
+    ['a figure', async () => fireEvent.keyDown(document.body, { key: '2' }), 'DARK'],
+    ['not knowing', async () => fireEvent.click(screen.getByText('Cannot tell')), 'CANNOT_BE_TOLD'],
   ])('takes an answer by %s, and is worked out again', async (_, act, outcome) => {
     const sent = given(
       view(),
@@ -78,7 +78,7 @@ describe('what it can be', () => {
     expect(await screen.findByText('What it is')).toBeInTheDocument();
     expect(screen.getByText('Push the plug in.')).toBeInTheDocument();
     expect(sent.find((s) => s.call.startsWith('PUT'))?.body).toEqual({
-      look: 'LINK',
+      question: 'LINK',
       outcome,
       evidence: 'SEEN',
     });
@@ -102,8 +102,8 @@ describe('what it can be', () => {
       [`GET ${path}`]: {
         body: view({
           seen: [
-            { look: 'PING', said: 'It does not answer an echo', by: 'a', eyes: false },
-            { look: 'POWER', said: 'It is on', by: 'Ida', eyes: true },
+            { question: 'PING', said: 'It does not answer an echo', by: 'a', eyes: false },
+            { question: 'POWER', said: 'It is on', by: 'Ida', eyes: true },
           ],
         }),
       },
@@ -114,7 +114,7 @@ describe('what it can be', () => {
     expect(screen.getByText('It is on, says Ida.')).toBeInTheDocument();
     await fireEvent.click(screen.getByRole('button', { name: 'It was: The port is off' }));
     expect(await screen.findByText(/Noted: The port is off/)).toBeInTheDocument();
-    expect(sent.at(-1)?.body).toEqual({ cause: 'The port is off' });
+    expect(sent.at(-1)?.body).toEqual({ fault: 'The port is off' });
   });
 
   it('lets the office see the causes, and asks it nothing', async () => {

@@ -28,33 +28,33 @@
   let again = $state<string | null>(null);
   const underway = createQuery(() => ({ ...underwayQuery(e.id), enabled: asking }));
   const line = $derived(latest.data);
-  const rungs = $derived(line?.rungs ?? []);
-  const failed = $derived(rungs.find((r) => r.knot === 'FRAYED' && r.maker !== 'OFFICE'));
-  const eyes = $derived(rungs.filter((r) => r.maker === 'EYES'));
+  const checks = $derived(line?.checks ?? []);
+  const failed = $derived(checks.find((r) => r.status === 'FAILED' && r.maker !== 'OFFICE'));
+  const eyes = $derived(checks.filter((r) => r.maker === 'EYES'));
   const looking = $derived(
-    eyes.find((r) => r.check === again) ?? (failed ? undefined : eyes.find((r) => r.knot === 'OPEN')),
+    eyes.find((r) => r.check === again) ?? (failed ? undefined : eyes.find((r) => r.status === 'PENDING')),
   );
   /** From where most was measured; said once, and only what was measured elsewhere says so itself. */
-  const here = $derived(rungs.find((r) => r.check === 'ANSWERS')?.vantage ?? '');
+  const here = $derived(checks.find((r) => r.check === 'ANSWERS')?.vantage ?? '');
   const steps = $derived(
-    rungs.map((r) => {
+    checks.map((r) => {
       const soon = underway.data?.results.find((u) => u.check === r.check);
       const waits = asking && r.maker === 'MACHINE';
       if (waits && soon)
         return {
           key: r.check,
           title: r.title,
-          knot: soon.knot,
+          status: soon.status,
           note: soon.seen,
-          bad: soon.knot === 'FRAYED',
+          bad: soon.status === 'FAILED',
         };
       return {
         key: r.check,
         title: r.title,
-        knot: waits ? ('HALF_DRAWN' as const) : r.knot,
+        status: waits ? ('ACTIVE' as const) : r.status,
         note: waits ? 'asking…' : r.note,
         meta: waits ? undefined : from(r, here),
-        bad: !waits && (r.knot === 'FRAYED' || r.loosened !== ''),
+        bad: !waits && (r.status === 'FAILED' || r.loosened !== ''),
       };
     }),
   );
@@ -65,7 +65,7 @@
       ? 'Asking…'
       : failed
         ? `${e.name} does not reach its service`
-        : line?.missing === '' && rungs.length
+        : line?.missing === '' && checks.length
           ? 'All checks hold'
           : line?.at && !line.machineFailed
             ? 'Not proved yet: look for yourself'
@@ -78,7 +78,7 @@
     again = null;
     try {
       const answer = await ok(
-        api.POST('/api/endpoints/{id}/rounds', { params: { path: { id: e.id }, header: freshKey() } }),
+        api.POST('/api/endpoints/{id}/check-runs', { params: { path: { id: e.id }, header: freshKey() } }),
       );
       client.removeQueries({ queryKey: ['endpoint', e.id, 'diagnosis'] });
       client.setQueryData(['endpoint', e.id, 'line'], answer);
@@ -96,7 +96,7 @@
     await client.invalidateQueries({ queryKey: ['site', e.siteId] });
   }
 
-  async function seen(answer: Schemas['LineView']) {
+  async function seen(answer: Schemas['VerificationView']) {
     again = null;
     client.setQueryData(['endpoint', e.id, 'line'], answer);
     await client.invalidateQueries({ queryKey: ['endpoint', e.id, 'diagnosis'] });
@@ -108,7 +108,7 @@
   <Trouble problem={asProblem(latest.error)} again={() => latest.refetch()} />
 {:else if !line}
   <Loading />
-{:else if !rungs.length}
+{:else if !checks.length}
   <h1>Not ready to be proved</h1>
   <p class="quiet mt-1">Its address, MAC and serial must be on record first.</p>
   <a class="link" href={at(e.siteId, 'onboard', e.id)}>Read its label at Onboard</a>
@@ -130,7 +130,7 @@
       {#if looking && !asking && mayWork}
         {#key looking.check}<LookNow
             endpointId={e.id}
-            rung={looking}
+            check={looking}
             first={!failed || !!again}
             done={seen}
             leave={again ? () => (again = null) : undefined}
@@ -149,7 +149,7 @@
       {#if mayWork}
         <button
           class="btn mt-4 {line.at && !line.machineFailed ? 'btn-outline' : ''} btn-primary"
-          data-tie
+          data-complete
           disabled={asking}
           onclick={check}>{line.at ? 'Check again' : 'Run the checks'} <kbd>Space</kbd></button
         >
@@ -167,7 +167,7 @@
       {#if e.confirmedAt}
         <div class="mt-6">
           <p class="flex items-center gap-3">
-            <Knot state={failed ? 'FRAYED' : loose ? 'HALF_DRAWN' : 'TIGHT'} size={40} /><span
+            <Knot state={failed ? 'FAILED' : loose ? 'ACTIVE' : 'PASSED'} size={40} /><span
               class="text-lg font-bold">Signed off by {e.confirmedBy}</span
             >
           </p>

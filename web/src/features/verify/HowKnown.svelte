@@ -2,7 +2,7 @@
   import type { Schemas } from '../../api/client';
 
   /** How it is known what was seen: what is only said on the phone is misread more often. */
-  let { evidence = $bindable() }: { evidence: Schemas['WitnessRequest']['evidence'] } = $props();
+  let { evidence = $bindable() }: { evidence: Schemas['ObservationRequest']['evidence'] } = $props();
   // Two may stand on one page, and must not take each other's choice.
   const name = $props.id();
   const WAYS: [typeof evidence, string][] = [

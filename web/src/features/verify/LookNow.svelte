@@ -8,30 +8,30 @@
   /** One check that only eyes can make, asked so that somebody on the phone can do it. */
   let {
     endpointId,
-    rung,
+    check,
     first,
     done,
     leave,
   }: {
     endpointId: number;
-    rung: Schemas['RungView'];
+    check: Schemas['CheckStatusView'];
     /** Whether the figures on the keyboard answer it. */
     first: boolean;
-    done: (line: Schemas['LineView']) => void;
+    done: (line: Schemas['VerificationView']) => void;
     leave?: () => void;
   } = $props();
-  type Evidence = Schemas['WitnessRequest']['evidence'];
+  type Evidence = Schemas['ObservationRequest']['evidence'];
   let evidence = $state<Evidence>('SEEN');
   const change = useChange();
   const problem = $derived(change.problem);
 
-  async function saw(outcome: string) {
+  async function saw(outcome: Schemas['OutcomeWords']['outcome']) {
     await change.run(async () => {
       done(
         await ok(
-          api.POST('/api/endpoints/{id}/witnesses', {
+          api.POST('/api/endpoints/{id}/observations', {
             params: { path: { id: endpointId } },
-            body: { check: rung.check, outcome, evidence },
+            body: { check: check.check, outcome, evidence },
           }),
         ),
       );
@@ -40,10 +40,10 @@
 </script>
 
 <section class="mb-6" aria-label="Look now">
-  <p class="quiet text-sm">{rung.title}: look for yourself</p>
-  <h2 class="mt-1 text-xl leading-tight font-bold">{rung.question}</h2>
-  {#each rung.signals as signal (signal)}<p class="quiet text-sm">{signal}</p>{/each}
-  <Answers outcomes={rung.outcomes} answer={saw} keys={first} />
+  <p class="quiet text-sm">{check.title}: look for yourself</p>
+  <h2 class="mt-1 text-xl leading-tight font-bold">{check.ask}</h2>
+  {#each check.signals as signal (signal)}<p class="quiet text-sm">{signal}</p>{/each}
+  <Answers outcomes={check.outcomes} answer={saw} keys={first} />
   <HowKnown bind:evidence />
   {#if leave}<button class="btn mt-2 btn-ghost btn-sm" onclick={leave}>Leave it as it is</button>{/if}
   <Trouble {problem} />

@@ -16,9 +16,11 @@
   const change = useChange();
   const problem = $derived(change.problem);
 
-  async function takeBack(roundId: number) {
+  async function takeBack(checkRunId: number) {
     await change.run(async () => {
-      await ok(api.DELETE('/api/sites/{siteId}/mended/{roundId}', { params: { path: { siteId, roundId } } }));
+      await ok(
+        api.DELETE('/api/sites/{siteId}/mended/{checkRunId}', { params: { path: { siteId, checkRunId } } }),
+      );
       await client.invalidateQueries({ queryKey: ['endpoint', endpointId, 'diagnosis'] });
     });
   }
@@ -32,7 +34,7 @@
         : `Mended at this site so far: ${mended.length}. From eight on the search learns from them`}</summary
     >
     <ul class="mt-1">
-      {#each mended as m (m.roundId)}
+      {#each mended as m (m.checkRunId)}
         <li class="flex flex-wrap items-baseline gap-x-3">
           <span>{m.endpoint}: {m.title}</span><span class="quiet"
             >{dayTime(m.at)}{m.by ? `, ${m.by}` : ''}</span
@@ -40,7 +42,7 @@
           <button
             class="link"
             aria-label="Take back: {m.endpoint}, {m.title}"
-            onclick={() => takeBack(m.roundId)}>Take back</button
+            onclick={() => takeBack(m.checkRunId)}>Take back</button
           >
         </li>
       {/each}

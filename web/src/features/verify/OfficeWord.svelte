@@ -10,7 +10,11 @@
     endpointId,
     line,
     done,
-  }: { endpointId: number; line: Schemas['LineView']; done: (line: Schemas['LineView']) => void } = $props();
+  }: {
+    endpointId: number;
+    line: Schemas['VerificationView'];
+    done: (line: Schemas['VerificationView']) => void;
+  } = $props();
   const session = createQuery(() => sessionQuery);
   const change = useChange();
   const problem = $derived(change.problem);

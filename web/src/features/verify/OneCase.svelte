@@ -21,8 +21,8 @@
   const c = $derived(query.data);
   const first = $derived(c?.suspects[0]);
   const percent = (p: number) => (p > 0.99 ? 'over 99%' : Math.round(p * 100) + '%');
-  const answer = (outcome: string, next: Schemas['CaseNext']) =>
-    (answers = [...answers, { look: next.look, outcome, endpointIds: next.endpointIds }]);
+  const answer = (outcome: Schemas['OutcomeView']['outcome'], next: Schemas['CaseNext']) =>
+    (answers = [...answers, { question: next.question, outcome, endpointIds: next.endpointIds }]);
 </script>
 
 {#if query.error}<Trouble problem={asProblem(query.error)} again={() => query.refetch()} />

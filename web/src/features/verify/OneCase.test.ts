@@ -23,13 +23,13 @@ const view = (more = {}) => ({
   ],
   apart: 0.1,
   next: {
-    look: 'OTHERS_HERE',
+    question: 'OTHERS_HERE',
     words: 'Do the other devices beside it work?',
     at: 'Till 1',
     minutes: 0.7,
     outcomes: [
-      { outcome: 'yes', words: 'Yes' },
-      { outcome: 'none-on-switch', words: 'None on this switch' },
+      { outcome: 'YES', words: 'Yes' },
+      { outcome: 'NONE_ON_SWITCH', words: 'None on this switch' },
     ],
     endpointIds: [1, 2],
   },
@@ -49,7 +49,7 @@ describe('several at once', () => {
     await waitFor(() =>
       expect(sent.at(-1)?.body).toEqual({
         members,
-        answers: [{ look: 'OTHERS_HERE', outcome: 'none-on-switch', endpointIds: [1, 2] }],
+        answers: [{ question: 'OTHERS_HERE', outcome: 'NONE_ON_SWITCH', endpointIds: [1, 2] }],
         keep: true,
       }),
     );
@@ -90,7 +90,7 @@ describe('the way', () => {
 
 describe('what was learned', () => {
   const mended = [
-    { roundId: 9, title: 'It hangs', endpoint: 'Till 1', at: '2026-11-02T10:00:00Z', by: 'Mara' },
+    { checkRunId: 9, title: 'It hangs', endpoint: 'Till 1', at: '2026-11-02T10:00:00Z', by: 'Mara' },
   ];
   it('is listed, and taken back with a click', async () => {
     const sent = answering({ 'DELETE /api/sites/3/mended/9': { status: 204 } });

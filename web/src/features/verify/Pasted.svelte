@@ -40,7 +40,9 @@
       </p>
       <ul>
         {#each read.findings as f (f.words)}
-          <li class="flex items-start gap-2 py-0.5"><Knot state={f.fits ? 'TIGHT' : 'FRAYED'} />{f.words}</li>
+          <li class="flex items-start gap-2 py-0.5">
+            <Knot state={f.fits ? 'PASSED' : 'FAILED'} />{f.words}
+          </li>
         {/each}
       </ul>
       {#if read.weighed}<p class="quiet text-sm">It is weighed with the rest.</p>{/if}

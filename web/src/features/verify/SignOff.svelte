@@ -10,7 +10,8 @@
   let {
     endpoint,
     line,
-  }: { endpoint: { data: Schemas['EndpointView']; etag: string }; line: Schemas['LineView'] } = $props();
+  }: { endpoint: { data: Schemas['EndpointView']; etag: string }; line: Schemas['VerificationView'] } =
+    $props();
   const session = createQuery(() => sessionQuery);
   const e = $derived(endpoint.data);
   let note = $state('');

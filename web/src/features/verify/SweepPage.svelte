@@ -15,14 +15,14 @@
   /** Who is there in a whole segment, against the plan. */
   let { siteId, mayWork }: { siteId: number; mayWork: boolean } = $props();
   type Verdict = Schemas['SweepLine']['verdict'];
-  const WORDS: Record<Verdict, { title: string; knot: 'FRAYED' | 'OPEN' | 'TIGHT' | 'LEFT_OUT' }> = {
-    TWO: { title: 'Two devices answer', knot: 'FRAYED' },
-    OTHER_MAC: { title: 'Another device answers', knot: 'FRAYED' },
-    MOVED: { title: 'At another address', knot: 'FRAYED' },
-    SILENT: { title: 'Silent', knot: 'OPEN' },
-    STRANGER: { title: 'Strangers', knot: 'FRAYED' },
-    AS_PLANNED: { title: 'There as planned', knot: 'TIGHT' },
-    LEASED: { title: 'With a leased address', knot: 'LEFT_OUT' },
+  const WORDS: Record<Verdict, { title: string; status: 'FAILED' | 'PENDING' | 'PASSED' | 'SKIPPED' }> = {
+    TWO: { title: 'Two devices answer', status: 'FAILED' },
+    OTHER_MAC: { title: 'Another device answers', status: 'FAILED' },
+    MOVED: { title: 'At another address', status: 'FAILED' },
+    SILENT: { title: 'Silent', status: 'PENDING' },
+    STRANGER: { title: 'Strangers', status: 'FAILED' },
+    AS_PLANNED: { title: 'There as planned', status: 'PASSED' },
+    LEASED: { title: 'With a leased address', status: 'SKIPPED' },
   };
   const WORD: Partial<Record<Verdict, Schemas['CaseMember']['word']>> = {
     SILENT: 'SILENT',
@@ -95,7 +95,7 @@
       {:else}
         <button
           class="btn btn-primary"
-          data-tie
+          data-complete
           onclick={() => act(ok(api.POST('/api/segments/{id}/sweep', here())))}
           >{sweep ? 'Ask again' : 'Ask every address'} <kbd>Space</kbd></button
         >
@@ -134,7 +134,7 @@
               class="grid grid-cols-[auto_8.5rem_1fr] items-center gap-x-3 border-b border-base-300 py-2 max-sm:grid-cols-[auto_1fr]"
               data-swept={l.verdict}
             >
-              <Knot state={g.knot} />
+              <Knot state={g.status} />
               <Figures value={l.address} class="font-medium" />
               <span class="max-sm:col-start-2">
                 {#if l.endpointId}<a class="link font-semibold" href={at(siteId, 'confirm', l.endpointId)}

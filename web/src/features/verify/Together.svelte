@@ -13,7 +13,7 @@
   /** Several endpoints checked in one go, such as all tills. */
   let { siteId, mayWork }: { siteId: number; mayWork: boolean } = $props();
   const AT_ONCE = 4;
-  type State = { knot: Schemas['RungView']['knot']; words: string };
+  type State = { status: Schemas['CheckStatusView']['status']; words: string };
   const client = useQueryClient();
   const all = createQuery(() => endpointsQuery(siteId));
   const ready = $derived((all.data ?? []).filter((e) => e.address && e.mac && e.serial));
@@ -34,22 +34,22 @@
   }
 
   async function one(id: number) {
-    came.set(id, { knot: 'HALF_DRAWN', words: 'asking…' });
+    came.set(id, { status: 'ACTIVE', words: 'asking…' });
     try {
       const line = await ok(
-        api.POST('/api/endpoints/{id}/rounds', { params: { path: { id }, header: freshKey() } }),
+        api.POST('/api/endpoints/{id}/check-runs', { params: { path: { id }, header: freshKey() } }),
       );
-      const bad = line.rungs.find((r) => r.knot === 'FRAYED' && r.maker !== 'OFFICE');
+      const bad = line.checks.find((r) => r.status === 'FAILED' && r.maker !== 'OFFICE');
       came.set(
         id,
         bad
-          ? { knot: 'FRAYED', words: `${bad.title}: ${bad.note}` }
+          ? { status: 'FAILED', words: `${bad.title}: ${bad.note}` }
           : line.missing
-            ? { knot: 'HALF_DRAWN', words: `A machine finds nothing wrong. ${line.missing}` }
-            : { knot: 'TIGHT', words: 'All checks hold.' },
+            ? { status: 'ACTIVE', words: `A machine finds nothing wrong. ${line.missing}` }
+            : { status: 'PASSED', words: 'All checks hold.' },
       );
     } catch (error) {
-      came.set(id, { knot: 'FRAYED', words: asProblem(error).message });
+      came.set(id, { status: 'FAILED', words: asProblem(error).message });
     }
   }
 
@@ -82,7 +82,7 @@
   let told = $state<Schemas['CaseMember']['word'] | ''>('');
   let othersWork = $state(false);
   const MOST = 60;
-  const failed = $derived([...came].filter(([, s]) => s.knot === 'FRAYED').map(([id]) => id));
+  const failed = $derived([...came].filter(([, s]) => s.status === 'FAILED').map(([id]) => id));
   const weighed = $derived.by<Schemas['CaseMember'][]>(() => {
     if (told)
       return ready
@@ -92,7 +92,7 @@
     if (running || failed.length < 2) return [];
     return [...came.keys()].slice(0, MOST).map((endpointId) => ({ endpointId, word: 'CHECKED' }));
   });
-  const held = $derived([...came.values()].filter((s) => s.knot !== 'FRAYED').length);
+  const held = $derived([...came.values()].filter((s) => s.status !== 'FAILED').length);
 </script>
 
 <h1>Check several together</h1>
@@ -120,7 +120,7 @@
         {/each}
       </div>{/if}
     {#if mayWork}
-      <button class="btn mt-3 btn-primary" data-tie disabled={!chosen.size} onclick={check}
+      <button class="btn mt-3 btn-primary" data-complete disabled={!chosen.size} onclick={check}
         >{chosen.size ? `Check ${chosen.size} together` : 'Choose some below'} <kbd>Space</kbd></button
       >
     {/if}
@@ -165,10 +165,10 @@
           checked={chosen.has(e.id)}
           onchange={(event) => (event.currentTarget.checked ? chosen.add(e.id) : chosen.delete(e.id))}
         />
-        <Knot state={state?.knot ?? (e.knot as 'OPEN')} />
+        <Knot state={state?.status ?? (e.status as 'PENDING')} />
         <span class="min-w-0 flex-1">
           <a class="link font-semibold" href={at(siteId, 'confirm', e.id)}>{e.name}</a>
-          {#if state}<span class="block text-sm {state.knot === 'FRAYED' ? 'text-error' : 'quiet'}"
+          {#if state}<span class="block text-sm {state.status === 'FAILED' ? 'text-error' : 'quiet'}"
               >{state.words}</span
             >{/if}
         </span>

@@ -13,29 +13,29 @@ vi.mock('../../router', () => ({
   at: (site: number, station: string, id: number) => `/sites/${site}/${station}/${id}`,
 }));
 
-const rung = (more = {}) => ({
+const check = (more = {}) => ({
   check: 'LINK',
   title: 'Its network light is lit',
   maker: 'EYES',
-  knot: 'OPEN',
+  status: 'PENDING',
   note: 'Nobody has looked yet.',
   remedy: '',
   loosened: '',
-  evidence: '',
+  evidenceWords: '',
   vantage: '',
   at: null,
   by: '',
   millis: 0,
-  question: 'Is the small light at its network plug lit?',
+  ask: 'Is the small light at its network plug lit?',
   outcomes: [
-    { outcome: 'lit', words: 'Lit or blinking' },
-    { outcome: 'dark', words: 'Dark' },
+    { outcome: 'LIT', words: 'Lit or blinking' },
+    { outcome: 'DARK', words: 'Dark' },
   ],
   signals: ['Network light green, steady: linked and idle'],
   ...more,
 });
 const line = (more = {}) => ({
-  rungs: [rung()],
+  checks: [check()],
   at: '2026-11-25T10:00:00Z',
   by: 'Joris',
   failed: false,
@@ -51,24 +51,24 @@ const line = (more = {}) => ({
 
 describe('a check that only eyes can make', () => {
   it('is asked with the lights of the kind, answered by a figure, and says how one knows', async () => {
-    const sent = answering({ 'POST /api/endpoints/7/witnesses': { body: line() } });
+    const sent = answering({ 'POST /api/endpoints/7/observations': { body: line() } });
     const done = vi.fn();
-    show(LookNow, { endpointId: 7, rung: rung(), first: true, done });
+    show(LookNow, { endpointId: 7, check: check(), first: true, done });
     expect(screen.getByText('Network light green, steady: linked and idle')).toBeVisible();
     await fireEvent.click(screen.getByLabelText('Somebody tells me'));
     await fireEvent.keyDown(document.body, { key: '2' });
     await vi.waitFor(() => expect(done).toHaveBeenCalled());
-    expect(sent[0]?.body).toEqual({ check: 'LINK', outcome: 'dark', evidence: 'SPOKEN' });
+    expect(sent[0]?.body).toEqual({ check: 'LINK', outcome: 'DARK', evidence: 'SPOKEN' });
   });
 
   it('leaves the figures to the causes while something fails, and shows what is refused', async () => {
     const sent = answering({
-      'POST /api/endpoints/7/witnesses': {
+      'POST /api/endpoints/7/observations': {
         status: 422,
         body: { code: 'no-such-check', detail: 'This endpoint has no such check.', errors: [] },
       },
     });
-    show(LookNow, { endpointId: 7, rung: rung(), first: false, done: vi.fn() });
+    show(LookNow, { endpointId: 7, check: check(), first: false, done: vi.fn() });
     await fireEvent.keyDown(document.body, { key: '1' });
     expect(sent).toHaveLength(0);
     await fireEvent.click(screen.getByRole('button', { name: 'Lit or blinking' }));
@@ -167,19 +167,19 @@ describe('several together', () => {
     name: 'Unit ' + id,
     address: '10.44.16.' + id,
     mac: '00:00:5E:00:53:0' + id,
-    knot: 'OPEN',
+    status: 'PENDING',
     station: 'CONFIRM',
     place: '',
   });
 
   it('checks those that were chosen and says what is the matter with each', async () => {
-    const bad = rung({ check: 'ANSWERS', title: 'The address answers', knot: 'FRAYED', note: 'Silent.' });
+    const bad = check({ check: 'ANSWERS', title: 'The address answers', status: 'FAILED', note: 'Silent.' });
     const sent = answering({
       'GET /api/sites/1/endpoints': {
         body: [one(1, 'till'), one(2, 'till'), one(3, 'clock'), one(4, 'till', '')],
       },
-      'POST /api/endpoints/1/rounds': { status: 201, body: line() },
-      'POST /api/endpoints/2/rounds': { status: 201, body: line({ rungs: [bad], missing: 'x' }) },
+      'POST /api/endpoints/1/check-runs': { status: 201, body: line() },
+      'POST /api/endpoints/2/check-runs': { status: 201, body: line({ checks: [bad], missing: 'x' }) },
     });
     show(Together, { siteId: 1, mayWork: true });
     expect(await screen.findByText('Unit 3')).toBeVisible();

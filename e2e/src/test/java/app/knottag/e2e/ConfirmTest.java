@@ -47,10 +47,10 @@ class ConfirmTest extends InTheDemo {
         return (List<Map<String, Object>>) value;
     }
 
-    private static String rung(Map<String, Object> line, String check) {
-        return list(line.get("rungs")).stream()
+    private static String checkStatus(Map<String, Object> line, String check) {
+        return list(line.get("checks")).stream()
                 .filter(r -> r.get("check").equals(check))
-                .map(r -> r.get("knot") + " " + r.get("note"))
+                .map(r -> r.get("status") + " " + r.get("note"))
                 .findFirst()
                 .orElse("none");
     }
@@ -71,17 +71,18 @@ class ConfirmTest extends InTheDemo {
     @CsvSource(
             delimiter = '|',
             value = {
-                "clinic-copier    | SERVICE | TIGHT It takes print data.",
-                "ledger-store     | SERVICE | TIGHT It offers shared folders: “dialect 2.1”.",
+                "clinic-copier    | SERVICE | PASSED It takes print data.",
+                "ledger-store     | SERVICE | PASSED It offers shared folders: “dialect 2.1”.",
                 "accounts-scanner | SERVICE | Its page answers (200).",
                 "line-outlet      | SERVICE | Serial WO110473.",
-                "staff-clock      | SERVICE | TIGHT Serial TK204417.",
-                "clinic-copier    | NAMES   | TIGHT 10.44.24.1 knows names.",
-                "clinic-copier    | FAR_SERVICE | TIGHT Mail relay: The mail server greets, upgrades to TLS and offers a sign-in. Its certificate is good until",
+                "staff-clock      | SERVICE | PASSED Serial TK204417.",
+                "clinic-copier    | NAMES   | PASSED 10.44.24.1 knows names.",
+                "clinic-copier    | FAR_SERVICE | PASSED Mail relay: The mail server greets, upgrades to TLS and offers "
+                        + "a sign-in. Its certificate is good until",
             })
     void protocols(String device, String check, String seen) {
-        var line = call("POST", "/api/endpoints/" + endpoint(device) + "/rounds", null);
-        Assertions.assertThat(rung(line, check)).contains(seen);
+        var line = call("POST", "/api/endpoints/" + endpoint(device) + "/check-runs", null);
+        Assertions.assertThat(checkStatus(line, check)).contains(seen);
     }
 
     @DisplayName(
@@ -120,28 +121,28 @@ class ConfirmTest extends InTheDemo {
         String at = "/api/bench-panel/" + device + "/faults/" + fault;
         var panel = call("PUT", at, null);
         try {
-            var line = call("POST", "/api/endpoints/" + id + "/rounds", null);
+            var line = call("POST", "/api/endpoints/" + id + "/check-runs", null);
             var looks = list(list(panel.get("devices")).stream()
                     .filter(d -> d.get("id").equals(device))
                     .findFirst()
                     .orElseThrow()
-                    .get("looks"));
+                    .get("questions"));
             if (check.equals("REAL_JOB"))
                 line = call(
                         "POST",
-                        "/api/endpoints/" + id + "/witnesses",
+                        "/api/endpoints/" + id + "/observations",
                         Map.of("check", check, "outcome", outcome(looks, line, check), "evidence", "SEEN"));
-            Assertions.assertThat(rung(line, check)).startsWith("FRAYED");
+            Assertions.assertThat(checkStatus(line, check)).startsWith("FAILED");
             var d = call("GET", "/api/endpoints/" + id + "/diagnosis", null);
             var asked = new ArrayList<String>();
             for (int n = 0; n < 14 && d.get("next") != null; n++) {
                 @SuppressWarnings("unchecked")
                 var next = (Map<String, Object>) d.get("next");
-                asked.add((String) next.get("look"));
+                asked.add((String) next.get("question"));
                 d = call(
                         "PUT",
-                        "/api/endpoints/" + id + "/diagnosis/looks",
-                        Map.of("look", next.get("look"), "outcome", answer(looks, next)));
+                        "/api/endpoints/" + id + "/diagnosis/answers",
+                        Map.of("question", next.get("question"), "outcome", answer(looks, next)));
             }
             var first = list(d.get("suspects")).get(0);
             var group = list(d.get("suspects")).stream()
@@ -159,15 +160,15 @@ class ConfirmTest extends InTheDemo {
             if (check.equals("REAL_JOB"))
                 call(
                         "POST",
-                        "/api/endpoints/" + id + "/witnesses",
-                        Map.of("check", check, "outcome", "done", "evidence", "SEEN"));
+                        "/api/endpoints/" + id + "/observations",
+                        Map.of("check", check, "outcome", "DONE", "evidence", "SEEN"));
         }
     }
 
     /** The outcome whose words stand on the bench panel for the same question. */
     private static String answer(List<Map<String, Object>> looks, Map<String, Object> next) {
         String seen = looks.stream()
-                .filter(l -> l.get("look").equals(next.get("look")))
+                .filter(l -> l.get("question").equals(next.get("question")))
                 .map(l -> (String) l.get("seen"))
                 .findFirst()
                 .orElse("");
@@ -179,11 +180,11 @@ class ConfirmTest extends InTheDemo {
     }
 
     private static String outcome(List<Map<String, Object>> looks, Map<String, Object> line, String check) {
-        var rung = list(line.get("rungs")).stream()
+        var checkStatus = list(line.get("checks")).stream()
                 .filter(r -> r.get("check").equals(check))
                 .findFirst()
                 .orElseThrow();
-        return answer(looks, Map.of("look", check, "outcomes", rung.get("outcomes")));
+        return answer(looks, Map.of("question", check, "outcomes", checkStatus.get("outcomes")));
     }
 
     @DisplayName(
@@ -241,7 +242,7 @@ class ConfirmTest extends InTheDemo {
     @Test
     void theOfficeSaysItsOwnWord() {
         int till = endpoint("till-2");
-        call("POST", "/api/endpoints/" + till + "/rounds", null);
+        call("POST", "/api/endpoints/" + till + "/check-runs", null);
         var office = demo.enter("OFFICE");
         office.navigate(demo.url() + "/sites/1/confirm/" + till);
         assertThat(heading(office, "Not proved yet: look for yourself")).isVisible();

@@ -42,13 +42,13 @@ class FirstKnotTest extends InTheDemo {
         field(page, "Serial").fill("OC2-7H41-0031");
         assertThat(page.getByText("OC2-7H41-0031 is already on record for another endpoint."))
                 .isVisible();
-        key(page, "Tie it here").click();
+        key(page, "Plan it here").click();
         assertThat(page.getByText("The serial OC2-7H41-0031 is on record for Till 1 payment terminal already."))
                 .isVisible();
         assertThat(field(page, "MAC")).hasValue("00:00:5E:00:53:2B");
         var technician = new Technician(page, 4);
         field(page, "Serial").fill("OC2-7H41-0093");
-        key(page, "Tie it here").click();
+        key(page, "Plan it here").click();
         readable(page, "a choice");
         technician.upToTheSheet("0093");
         assertThat(page.locator("main dl")).containsText("10.44.16.54");
@@ -71,13 +71,13 @@ class FirstKnotTest extends InTheDemo {
         readable(page, "look now");
         Technician.look(page);
         assertThat(heading(page, "All checks hold")).isVisible();
-        Assertions.assertThat(page.locator("[data-step] [data-knot=TIGHT]").count())
+        Assertions.assertThat(page.locator("[data-step] [data-knot=PASSED]").count())
                 .isEqualTo(12);
         assertThat(page.getByText("Firm: every check was made and holds.").first())
                 .isVisible();
         readable(page, "all checks hold");
         button(page, "Sign off as Joris Teel").click();
-        assertThat(page.locator("[data-standing] [data-knot=TIGHT]")).isVisible();
+        assertThat(page.locator("[data-standing] [data-knot=PASSED]")).isVisible();
         assertThat(page.locator("[data-standing]")).hasText("Proved and signed off by Joris Teel");
     }
 
@@ -87,7 +87,8 @@ class FirstKnotTest extends InTheDemo {
             delimiter = '|',
             value = {
                 "It has no power                     | The address answers      | Its MAC is seen nowhere on the network.",
-                "It is still on automatic            | The address answers      | seen at 10.44.16.131 instead, in the pool: it is back on automatic.",
+                "It is still on automatic            | The address answers      | seen at 10.44.16.131 instead, in the "
+                        + "pool: it is back on automatic.",
                 "Another device took its address     | Who answers there        | Two devices have this address:",
                 "Its service listens on another port | Its service port is open | It refuses port 7454",
                 "Its service is switched off         | Its service port is open | It refuses port 7454",
@@ -107,10 +108,10 @@ class FirstKnotTest extends InTheDemo {
         key(page, "Check again").click();
         assertThat(heading(page, "Till 4 payment terminal does not reach its service"))
                 .isVisible();
-        assertThat(technician.check(check).locator("[data-knot=FRAYED]")).isVisible();
+        assertThat(technician.check(check).locator("[data-knot=FAILED]")).isVisible();
         assertThat(technician.check(check)).containsText(seen);
-        assertThat(page.locator("[data-step] [data-knot=FRAYED]")).hasCount(1);
-        assertThat(page.locator("[data-standing] [data-knot=FRAYED]")).isVisible();
+        assertThat(page.locator("[data-step] [data-knot=FAILED]")).hasCount(1);
+        assertThat(page.locator("[data-standing] [data-knot=FAILED]")).isVisible();
         readable(page, "a failed check");
         answered(page, shown);
         assertThat(page.locator("[data-suspect]").first()).containsText(fault);

@@ -16,7 +16,8 @@ class FirstPage {
 
     private static final int RUNS = 9;
     private static final String TRANSFERRED =
-            "performance.getEntriesByType('resource').concat(performance.getEntriesByType('navigation')).reduce((sum, e) => sum + e.transferSize, 0)";
+            "performance.getEntriesByType('resource').concat(performance.getEntriesByType('navigation')).reduce((sum, "
+                    + "e) => sum + e.transferSize, 0)";
 
     @Test
     void firstPage() {

@@ -36,7 +36,8 @@ abstract class InTheDemo {
     static void readable(Page page, String screen) {
         // A button that has just been enabled is still on its way to its colours.
         page.evaluate(
-                "Promise.race([Promise.allSettled(document.getAnimations().map(a => a.finished)), new Promise(r => setTimeout(r, 500))]).then(() => 0)");
+                "Promise.race([Promise.allSettled(document.getAnimations().map(a => a.finished)), new Promise(r => "
+                        + "setTimeout(r, 500))]).then(() => 0)");
         var serious = new AxeBuilder(page)
                 .analyze().getViolations().stream()
                         .filter(v -> List.of("serious", "critical").contains(v.getImpact()))

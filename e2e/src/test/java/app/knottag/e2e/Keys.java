@@ -74,16 +74,16 @@ final class Keys {
         throw new AssertionError("no way to " + value + " in " + group);
     }
 
-    private Locator tie() {
-        return page.locator("button[data-tie]");
+    private Locator complete() {
+        return page.locator("button[data-complete]");
     }
 
     void press() {
-        tabTo(tie());
+        tabTo(complete());
         page.keyboard().press("Enter");
     }
 
-    /** Carries one step through; the heading changes when it is tied. */
+    /** Carries one step through; the heading changes when it is done. */
     void carry(JsonNode step, Map<String, String> known) {
         String title = step.get("title").asString(),
                 type = step.get("gate").get("type").asString();
@@ -122,13 +122,13 @@ final class Keys {
         }
         for (var input : step.get("gate").get("inputs")) fill(step, input, known);
         press();
-        tied(step.get("key").asString());
+        done(step.get("key").asString());
     }
 
     /** Says what the page said when a step is not done. */
-    private void tied(String key) {
+    private void done(String key) {
         try {
-            PlaywrightAssertions.assertThat(page.locator("[data-step='" + key + "'] [data-knot=TIGHT]"))
+            PlaywrightAssertions.assertThat(page.locator("[data-step='" + key + "'] [data-knot=PASSED]"))
                     .isVisible();
         } catch (AssertionError e) {
             throw new AssertionError(
@@ -186,7 +186,9 @@ final class Keys {
 
     private String bench(String method, String path, String body) {
         return (String) page.evaluate(
-                "([m, p, b]) => fetch('/api/bench-panel/' + p, {method: m, body: b || undefined, headers: {'Content-Type': 'application/json', 'X-XSRF-TOKEN': decodeURIComponent(/XSRF-TOKEN=([^;]+)/.exec(document.cookie)[1])}}).then(r => r.text())",
+                "([m, p, b]) => fetch('/api/bench-panel/' + p, {method: m, body: b || undefined, headers: "
+                        + "{'Content-Type': 'application/json', 'X-XSRF-TOKEN': "
+                        + "decodeURIComponent(/XSRF-TOKEN=([^;]+)/.exec(document.cookie)[1])}}).then(r => r.text())",
                 List.of(method, path, body));
     }
 

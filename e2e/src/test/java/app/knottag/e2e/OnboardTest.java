@@ -56,8 +56,11 @@ class OnboardTest extends InTheDemo {
             value = {
                 "Hall time clock       | hall-clock      | unit=0058; model=TK-40; ADDRESS=10.44.32.22; count=3",
                 "Front door reader     | front-door      | unit=0077; model=DR-200; ADDRESS=10.44.32.25; count=2; person=Lore Winter",
-                "Check-in kiosk 2      | kiosk-2         | unit=0018; ADDRESS=10.44.24.29; seals.read=551804 551803; case.first=K-2; case.second=K-2; count=4; pad-name.first=Check-in kiosk 2; pad-name.second=check-in kiosk 2; case=K-2; pack-away.read=660001 660002",
-                "Archive label printer | archive-printer | unit=611D; restart.ADDRESS=10.44.32.26; ADDRESS=10.44.32.126; MASK=255.255.255.0; GATEWAY=10.44.32.1",
+                "Check-in kiosk 2      | kiosk-2         | unit=0018; ADDRESS=10.44.24.29; seals.read=551804 551803; "
+                        + "case.first=K-2; case.second=K-2; count=4; pad-name.first=Check-in kiosk 2; "
+                        + "pad-name.second=check-in kiosk 2; case=K-2; pack-away.read=660001 660002",
+                "Archive label printer | archive-printer | unit=611D; restart.ADDRESS=10.44.32.26; "
+                        + "ADDRESS=10.44.32.126; MASK=255.255.255.0; GATEWAY=10.44.32.1",
             })
     void fromFirstToLastStepWithTheKeyboardAlone(String name, String device, String facts) {
         var page = demo.enter("LEAD");

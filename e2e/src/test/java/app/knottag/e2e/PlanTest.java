@@ -143,15 +143,15 @@ class PlanTest extends InTheDemo {
         field(page, "Numbers").fill("1 to 8");
         assertThat(heading(page, "This makes 8")).isVisible();
         readable(page, "many at once");
-        key(page, "Tie 8 here").click();
+        key(page, "Plan 8 here").click();
         assertThat(page.getByText("15 on record")).isVisible();
     }
 
     /** Ties the step that is due with the space bar. */
-    private static void tie(Page page, int step) {
+    private static void complete(Page page, int step) {
         var due = page.getByText("Step " + step + " of");
         assertThat(due).isVisible();
-        assertThat(key(page, "Done, tie the step")).isEnabled();
+        assertThat(key(page, "Step done")).isEnabled();
         page.keyboard().press(" ");
         assertThat(due).hasCount(0);
     }
@@ -167,15 +167,15 @@ class PlanTest extends InTheDemo {
         assertThat(page.getByText("1 take another host number")).isVisible();
         readable(page, "what moves");
         button(page, "Begin with step 1").click();
-        tie(page, 1);
-        tie(page, 2);
+        complete(page, 1);
+        complete(page, 2);
         assertThat(page.getByText("Step 3 of")).isVisible();
         page.reload();
         assertThat(step(page, "Move Yard label printer to 10.60.2.5")).isVisible();
         button(page, "Take the last step back").click();
         assertThat(step(page, "Give your laptop an address in both networks")).isVisible();
         readable(page, "a running renumbering");
-        for (int i = 2; i < 6; i++) tie(page, i);
+        for (int i = 2; i < 6; i++) complete(page, i);
         page.navigate(demo.url() + "/sites/1/plan");
         assertThat(page.getByText("stand in the other network now")).isVisible();
     }

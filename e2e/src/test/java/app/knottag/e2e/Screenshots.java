@@ -54,8 +54,8 @@ class Screenshots {
         shot(page, "board");
         page.navigate(demo.url() + "/sites/1/plan/intake");
         field(page, "Paste it here")
-                .fill(
-                        "Device;IP;MAC;Room\nHall copier;10.44.16.40;00-00-5E-00-53-40;Hall\nYard time clock;;;Yard\nScanner;10.44.16.7;;Hall\nTill one;10.44.16.51;;");
+                .fill("Device;IP;MAC;Room\nHall copier;10.44.16.40;00-00-5E-00-53-40;Hall\nYard time "
+                        + "clock;;;Yard\nScanner;10.44.16.7;;Hall\nTill one;10.44.16.51;;");
         button(page, "See what it makes").click();
         assertThat(page.getByText("This makes 3")).isVisible();
         shot(page, "bring-in");
@@ -85,7 +85,7 @@ class Screenshots {
             button(page, "00:00:5E:00:53:2B").click();
             field(page, "Serial").fill("OC2-7H41-0093");
             field(page, "Place").fill("Garden counter");
-            key(page, "Tie it here").click();
+            key(page, "Plan it here").click();
             var technician = new Technician(page, 4);
             technician.upToTheSheet("0093");
             shot(page, "type-sheet");
@@ -95,7 +95,7 @@ class Screenshots {
             technician.fromSheetToConfirm();
             technician.prove();
             button(page, "Sign off as Imke Rasmund").click();
-            assertThat(page.locator("[data-standing] [data-knot=TIGHT]")).isVisible();
+            assertThat(page.locator("[data-standing] [data-knot=PASSED]")).isVisible();
             shot(page, "confirmed");
             technician.upset("It has no power", true);
             key(page, "Check again").click();

@@ -23,7 +23,8 @@ class TapeFrames {
                 await new Promise(requestAnimationFrame);
                 const delta = Math.floor(i / 40) % 2 === 0 ? -60 : 60;
                 const start = performance.now();
-                tape.dispatchEvent(new WheelEvent('wheel', {deltaY: delta, clientX: box.x + 300 + (i % 7) * 40, clientY: box.y + 90, bubbles: true, cancelable: true}));
+                tape.dispatchEvent(new WheelEvent('wheel', {deltaY: delta, clientX: box.x + 300 + (i % 7) * 40, clientY: box.y + 90, \
+                bubbles: true, cancelable: true}));
                 await Promise.resolve();
                 await new Promise((done) => queueMicrotask(done));
                 tape.getBoundingClientRect();

@@ -50,7 +50,7 @@ final class Technician {
         field(page, "MAC").fill(mac);
         field(page, "Serial").fill(serial);
         field(page, "Place").fill("Garden counter");
-        key(page, "Tie it here").click();
+        key(page, "Plan it here").click();
         assertThat(heading(page, "Unpack, check the seals")).isVisible();
     }
 

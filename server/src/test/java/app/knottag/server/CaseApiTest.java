@@ -49,10 +49,10 @@ class CaseApiTest {
         assertThat(first.get("says").asString())
                 .isEqualTo("Till 1, Till 2 and Till 3 fail together: all hang on Shop switch.");
         var next = c.get("next");
-        assertThat(next.get("look").asString()).isEqualTo("LINK");
+        assertThat(next.get("question").asString()).isEqualTo("LINK");
         assertThat(next.get("endpointIds")).hasSize(1);
-        var answer = "{'look':'LINK','outcome':'dark','endpointIds':" + next.get("endpointIds")
-                + "},{'look':'OTHERS_HERE','outcome':'none-on-switch','endpointIds':"
+        var answer = "{'question':'LINK','outcome':'DARK','endpointIds':" + next.get("endpointIds")
+                + "},{'question':'OTHERS_HERE','outcome':'NONE_ON_SWITCH','endpointIds':"
                 + List.of(tills[0], tills[1], tills[2]) + "}";
         var after = api.post(path, silent.replace("'answers':[]", "'answers':[" + answer + "]"))
                 .expect(200)
@@ -65,12 +65,12 @@ class CaseApiTest {
     @Test
     void answersAreKept() {
         Running.network("10.7.0.51", "00:00:5E:00:53:F1", "");
-        api.post("/api/endpoints/" + tills[0] + "/rounds", "").expect(201);
+        api.post("/api/endpoints/" + tills[0] + "/check-runs", "").expect(201);
         var body = told("CHECKED", "SILENT")
                 .replace(
                         "'answers':[],'keep':false",
-                        "'answers':[{'look':'OTHERS_HERE','outcome':'none-on-switch','endpointIds':[" + tills[0] + ","
-                                + tills[1] + "]}],'keep':true");
+                        "'answers':[{'question':'OTHERS_HERE','outcome':'NONE_ON_SWITCH','endpointIds':[" + tills[0]
+                                + "," + tills[1] + "]}],'keep':true");
         Running.as(Role.OFFICE).post(path, body).expect(403);
         api.post(path, body).expect(200);
         assertThat(api.get("/api/endpoints/" + tills[0] + "/diagnosis")
@@ -100,7 +100,7 @@ class CaseApiTest {
                         told("SILENT")
                                 .replace(
                                         "'answers':[]",
-                                        "'answers':[{'look':'PING','outcome':'perhaps','endpointIds':[]}]"))
+                                        "'answers':[{'question':'PING','outcome':'FULL','endpointIds':[]}]"))
                 .expect(422);
         api.post("/api/sites/999999/case", told("SILENT")).expect(404);
         api.post(path, "{'members':[{'endpointId':999999,'word':'SILENT'}],'answers':[],'keep':false}")
@@ -113,13 +113,13 @@ class CaseApiTest {
     void takenBack() {
         String till = "/api/endpoints/" + tills[0];
         Running.network("10.7.0.51", "00:00:5E:00:53:F1", "");
-        api.post(till + "/rounds", "").expect(201);
-        for (var cause : new String[] {"NO_POWER", "CABLE_OUT_AT_WALL"})
-            api.post(till + "/diagnosis/mended", "{'cause':'" + cause + "'}").expect(204);
+        api.post(till + "/check-runs", "").expect(201);
+        for (var fault : new String[] {"NO_POWER", "CABLE_OUT_AT_WALL"})
+            api.post(till + "/diagnosis/mended", "{'fault':'" + fault + "'}").expect(204);
         var mended = api.get(till + "/diagnosis").json().get("mended");
         assertThat(mended).hasSize(1);
         assertThat(mended.get(0).get("title").asString()).isEqualTo("The cable is out at the wall");
-        String learned = "/api/sites/" + site[0] + "/mended/" + mended.get(0).get("roundId");
+        String learned = "/api/sites/" + site[0] + "/mended/" + mended.get(0).get("checkRunId");
         Running.as(Role.OFFICE).delete(learned).expect(403);
         api.delete(learned).expect(204);
         api.delete(learned).expect(404);

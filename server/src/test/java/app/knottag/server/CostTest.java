@@ -95,10 +95,10 @@ class CostTest {
                         / 40) i;
                     insert into port (site_id, gear_id, number) select g.site_id, g.id, i from gear g, generate_series(1, 44) i,
                         made where g.site_id = site;
-                    insert into endpoint (site_id, segment_id, kind, kind_version, name, address, serial, tag_code, station, knot,
+                    insert into endpoint (site_id, segment_id, kind, kind_version, name, address, serial, tag_code, station, status,
                         port_id, place_id)
                         select m.site, m.segment, 'label-printer', 1, 'Printer ' || p.i, '10.40.0.2'::inet + p.i::int * 13, 'SER-' || p.i,
-                            (select code from site where id = m.site) || '-L' || p.i || '-X', 'ONBOARD', 'OPEN', p.id, (select
+                            (select code from site where id = m.site) || '-L' || p.i || '-X', 'ONBOARD', 'PENDING', p.id, (select
                                 min(id) from place where site_id = m.site)
                         from made m, (select id, row_number() over (order by id) i from port where site_id = %1$d) p where p.i <= m.n;
                     with p as (insert into partner (site_id, name, address) select site, 'Desk', '10.40.0.5' from made returning id)
@@ -108,14 +108,15 @@ class CostTest {
                         from endpoint e, made where e.site_id = site;
                     insert into registry (site_id, name, type, rules) select site, 'List ' || i, (array['RESERVATIONS',
                         'ACCESS_LIST', 'PORTAL'])[i],
-                        '{"naming":"WORDS","longestName":40,"ownerNeeded":false,"sharing":"NONE","most":0,"lifetime":null,"restart":true,"facts":["MAC","NAME"],"models":[],"waitsFor":"","leadDays":0,"form":"CSV"}'
+                        '{"naming":"WORDS","longestName":40,"ownerNeeded":false,"sharing":"NONE","most":0,"lifetime":null,\
+                        "restart":true,"facts":["MAC","NAME"],"models":[],"waitsFor":"","leadDays":0,"form":"CSV"}'
                         from made, generate_series(1, 3) i;
                     insert into registration (registry_id, site_id, endpoint_id, name, mac, address, asked_at, entered_at)
                         select r.id, r.site_id, e.id, e.name, i.mac, e.address, now() - interval '2 days', now() - interval '1 day'
                         from made, registry r join endpoint e on e.site_id = r.site_id join interface i on i.endpoint_id = e.id
                         where r.site_id = site and (e.id + r.id) %% 3 <> 0;
-                    insert into step (endpoint_id, key, knot, started_at, ended_at, evidence, findings, reason, by, tries, restarts)
-                        select e.id, 'label', 'TIGHT', now(), now(), '{}', '[]', '', 'lead', 0, 0 from endpoint e, made where
+                    insert into step (endpoint_id, key, status, started_at, ended_at, evidence, findings, reason, by, tries, restarts)
+                        select e.id, 'label', 'PASSED', now(), now(), '{}', '[]', '', 'lead', 0, 0 from endpoint e, made where
                             e.site_id = site;
                     """.formatted(site, endpoints));
             var ids = statement.executeQuery("""

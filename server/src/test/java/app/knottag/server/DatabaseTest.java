@@ -42,7 +42,8 @@ class DatabaseTest {
                 "endpoint_name_once          | update endpoint set name = 'TILL 1' where id = :second",
                 "endpoint_number_once        | update endpoint set number = 1 where id = :second",
                 "endpoint_serial_once        | update endpoint set serial = 'OC2-AAAA-0001' where id = :second",
-                "endpoint_tag_code_once      | update endpoint set tag_code = (select tag_code from endpoint where id = :first) where id = :second",
+                "endpoint_tag_code_once      | update endpoint set tag_code = (select tag_code from endpoint where id = "
+                        + ":first) where id = :second",
                 "endpoint_address_in_segment | update endpoint set address = '10.7.1.5' where id = :second",
                 "endpoint_address_in_segment | update endpoint set address = '10.7.0.255' where id = :second",
                 "endpoint_address_in_segment | update endpoint set address = '10.7.0.0' where id = :second",
@@ -51,24 +52,42 @@ class DatabaseTest {
                 "interface_mac_single        | update interface set mac = '01:00:5e:00:53:01' where endpoint_id = :second",
                 "interface_mac_single        | update interface set mac = '00:00:00:00:00:00' where endpoint_id = :second",
                 "segment_overlap             | insert into segment (site_id, name, prefix) values (:site, 'Twice', '10.7.0.0/16')",
-                "segment_gateway_inside      | insert into segment (site_id, name, prefix, gateway) values (:site, 'Odd', '10.9.0.0/24', '10.7.0.1')",
-                "pool_overlap                | insert into pool (segment_id, from_address, to_address) values (:segment, '10.7.0.199', '10.7.0.210')",
-                "pool_upwards                | insert into pool (segment_id, from_address, to_address) values (:segment, '10.7.0.220', '10.7.0.210')",
+                "segment_gateway_inside      | insert into segment (site_id, name, prefix, gateway) values (:site, "
+                        + "'Odd', '10.9.0.0/24', '10.7.0.1')",
+                "pool_overlap                | insert into pool (segment_id, from_address, to_address) values "
+                        + "(:segment, '10.7.0.199', '10.7.0.210')",
+                "pool_upwards                | insert into pool (segment_id, from_address, to_address) values "
+                        + "(:segment, '10.7.0.220', '10.7.0.210')",
                 "segment_name_once           | insert into segment (site_id, name, prefix) values (:site, 'SHOP', '10.9.0.0/24')",
                 "segment_leaves_outside      | update segment set prefix = '10.7.0.0/27', gateway = '10.7.0.1' where id = :segment",
                 "segment_gateway_taken       | update segment set gateway = '10.7.0.51' where id = :segment",
-                "pool_in_segment             | insert into pool (segment_id, from_address, to_address) values (:segment, '10.7.1.1', '10.7.1.9')",
-                "pool_over_gateway           | insert into pool (segment_id, from_address, to_address) values (:segment, '10.7.0.1', '10.7.0.9')",
-                "endpoint_port_once          | update endpoint set port_id = (select port_id from endpoint where id = :first) where id = :second",
+                "pool_in_segment             | insert into pool (segment_id, from_address, to_address) values "
+                        + "(:segment, '10.7.1.1', '10.7.1.9')",
+                "pool_over_gateway           | insert into pool (segment_id, from_address, to_address) values "
+                        + "(:segment, '10.7.0.1', '10.7.0.9')",
+                "endpoint_port_once          | update endpoint set port_id = (select port_id from endpoint where id = "
+                        + ":first) where id = :second",
                 "outlet_patched              | insert into outlet (site_id, name, state) values (:site, 'X', 'PATCHED')",
                 "series_ground               | insert into series (site_id, name, host_base, port_base) values (:site, 'X', 1, 0)",
                 "endpoint_host_name_form     | update endpoint set host_name = 'Not_Good' where id = :second",
-                "interface_counts_once       | insert into interface (endpoint_id, site_id, medium, mac) values (:first, :site, 'WIRELESS', '00:00:5e:00:53:aa')",
-                "interface_medium_once       | insert into interface (endpoint_id, site_id, mac, counts) values (:first, :site, '00:00:5e:00:53:aa', false)",
-                "registration_mac_once       | with r as (insert into registry (site_id, name, type, rules) values (:site, 'R', 'PORTAL', '{}') returning id) insert into registration (registry_id, site_id, endpoint_id, name, mac) select id, :site, unnest(array[:first, :second]), unnest(array['a', 'b']), '00:00:5e:00:53:aa'::macaddr from r",
-                "registration_name_once      | with r as (insert into registry (site_id, name, type, rules) values (:site, 'R', 'PORTAL', '{}') returning id) insert into registration (registry_id, site_id, endpoint_id, name) select id, :site, unnest(array[:first, :second]), unnest(array['a', 'A']) from r",
-                "registration_unit_once      | with r as (insert into registry (site_id, name, type, rules) values (:site, 'R', 'PORTAL', '{}') returning id) insert into registration (registry_id, site_id, endpoint_id, name) select id, :site, :first, unnest(array['a', 'b']) from r",
-                "registration_ends_after     | with r as (insert into registry (site_id, name, type, rules) values (:site, 'R', 'PORTAL', '{}') returning id) insert into registration (registry_id, site_id, endpoint_id, name, entered_at, ends_at) select id, :site, :first, 'a', now(), now() from r",
+                "interface_counts_once       | insert into interface (endpoint_id, site_id, medium, mac) values "
+                        + "(:first, :site, 'WIRELESS', '00:00:5e:00:53:aa')",
+                "interface_medium_once       | insert into interface (endpoint_id, site_id, mac, counts) values "
+                        + "(:first, :site, '00:00:5e:00:53:aa', false)",
+                "registration_mac_once       | with r as (insert into registry (site_id, name, type, rules) values "
+                        + "(:site, 'R', 'PORTAL', '{}') returning id) insert into registration (registry_id, site_id, "
+                        + "endpoint_id, name, mac) select id, :site, unnest(array[:first, :second]), unnest(array['a', "
+                        + "'b']), '00:00:5e:00:53:aa'::macaddr from r",
+                "registration_name_once      | with r as (insert into registry (site_id, name, type, rules) values "
+                        + "(:site, 'R', 'PORTAL', '{}') returning id) insert into registration (registry_id, site_id, "
+                        + "endpoint_id, name) select id, :site, unnest(array[:first, :second]), unnest(array['a', 'A']) "
+                        + "from r",
+                "registration_unit_once      | with r as (insert into registry (site_id, name, type, rules) values "
+                        + "(:site, 'R', 'PORTAL', '{}') returning id) insert into registration (registry_id, site_id, "
+                        + "endpoint_id, name) select id, :site, :first, unnest(array['a', 'b']) from r",
+                "registration_ends_after     | with r as (insert into registry (site_id, name, type, rules) values "
+                        + "(:site, 'R', 'PORTAL', '{}') returning id) insert into registration (registry_id, site_id, "
+                        + "endpoint_id, name, entered_at, ends_at) select id, :site, :first, 'a', now(), now() from r",
                 "endpoint_segment_id_site_id_fkey | update endpoint set site_id = (select min(id) from site) where id = :second",
             })
     void constraints(String constraint, String sql) throws SQLException {
@@ -165,12 +184,14 @@ class DatabaseTest {
                     "'Front', 'F-01', 'Shop switch 3'", "'front', 'F-01', 'Shop switch4'", "'', '', 'behind the desk'"))
                 run(
                         database,
-                        "insert into endpoint (site_id, segment_id, kind, kind_version, name, place, outlet, switch_port, tag_code, station, knot)"
+                        "insert into endpoint (site_id, segment_id, kind, kind_version, name, place, outlet, "
+                                + "switch_port, tag_code, station, knot)"
                                 + " select 1, 1, 'label-printer', 1, 'E' || n, " + words
                                 + ", 'T' || n, 'PLAN', 'OPEN' from (select count(*) + 1 as n from endpoint) c");
             run(
                     database,
-                    "insert into interface (endpoint_id, site_id, medium, mac) values (3, 1, 'WIRELESS', '00:00:5e:00:53:02'), (3, 1, 'WIRED', '00:00:5e:00:53:01')");
+                    "insert into interface (endpoint_id, site_id, medium, mac) values (3, 1, 'WIRELESS', "
+                            + "'00:00:5e:00:53:02'), (3, 1, 'WIRED', '00:00:5e:00:53:01')");
             Flyway.configure()
                     .dataSource(
                             System.getenv("KNOT_DB_URL") + "?currentSchema=older,public",
@@ -181,7 +202,8 @@ class DatabaseTest {
                     .migrate();
             assertThat(one(
                             database,
-                            "select string_agg(concat_ws('/', e.name, p.name, o.name, g.name, po.number, nullif(e.notes, '')), ' ' order by e.id) from endpoint e"
+                            "select string_agg(concat_ws('/', e.name, p.name, o.name, g.name, po.number, "
+                                    + "nullif(e.notes, '')), ' ' order by e.id) from endpoint e"
                                     + " left join place p on p.id = e.place_id left join outlet o on o.id = e.outlet_id"
                                     + " left join port po on po.id = e.port_id left join gear g on g.id = po.gear_id"))
                     .isEqualTo("E1/Front/F-01/Shop switch/3 E2/Front/F-01/Shop switch/4 E3/Port: behind the desk");

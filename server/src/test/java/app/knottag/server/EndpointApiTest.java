@@ -222,17 +222,27 @@ class EndpointApiTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "'prefix':'10.7.0.128/25'                                           | 409 | /prefix   | 10.7.0.128/25 overlaps Shop, 10.7.0.0/24.",
-                "'prefix':'10.9.0.5/24'                                             | 422 | /prefix   | 10.9.0.5/24 names an address inside the network, not the network itself. Did you mean 10.9.0.0/24?",
-                "'prefix':'10.9.0.0/24','gateway':'10.7.0.1'                        | 422 | /gateway  | 10.7.0.1 is outside 10.9.0.0/24, which runs from 10.9.0.1 to 10.9.0.254. Did you mean 10.9.0.1?",
-                "'prefix':'10.9.0.0/24','gateway':'10.9.0.1','pools':[{'from':'10.9.0.1','to':'10.9.0.9'}] | 422 | /pools/0/from | The pool covers the gateway 10.9.0.1.",
-                "'prefix':'10.9.0.0/24','pools':[{'from':'10.9.0.9','to':'10.9.0.4'}] | 422 | /pools/0/to | A pool runs upwards: 10.9.0.4 comes before 10.9.0.9.",
+                "'prefix':'10.7.0.128/25'                                           | 409 | /prefix   | 10.7.0.128/25 "
+                        + "overlaps Shop, 10.7.0.0/24.",
+                "'prefix':'10.9.0.5/24'                                             | 422 | /prefix   | 10.9.0.5/24 "
+                        + "names an address inside the network, not the network itself. Did you mean 10.9.0.0/24?",
+                "'prefix':'10.9.0.0/24','gateway':'10.7.0.1'                        | 422 | /gateway  | 10.7.0.1 is "
+                        + "outside 10.9.0.0/24, which runs from 10.9.0.1 to 10.9.0.254. Did you mean 10.9.0.1?",
+                "'prefix':'10.9.0.0/24','gateway':'10.9.0.1','pools':[{'from':'10.9.0.1','to':'10.9.0.9'}] | 422 | "
+                        + "/pools/0/from | The pool covers the gateway 10.9.0.1.",
+                "'prefix':'10.9.0.0/24','pools':[{'from':'10.9.0.9','to':'10.9.0.4'}] | 422 | /pools/0/to | A pool runs "
+                        + "upwards: 10.9.0.4 comes before 10.9.0.9.",
                 "'prefix':'10.9.0.0/24','pools':[{'from':'10.9.0.9'}] | 422 | /pools/0/to | A pool needs both ends, or neither.",
-                "'prefix':'10.9.0.0/24','pools':[{'from':'10.9.0.9','to':'10.9.0.20'},{'from':'10.9.0.20','to':'10.9.0.30'}] | 422 | /pools/1/from | It overlaps the pool 10.9.0.9 to 10.9.0.20.",
-                "'prefix':'10.9.0.0/24','resolvers':['203.0.113.9','203.0.113.9'] | 422 | /resolvers | The second resolver is the same as the first: 203.0.113.9.",
+                "'prefix':'10.9.0.0/24','pools':[{'from':'10.9.0.9','to':'10.9.0.20'},{'from':'10.9.0.20',"
+                        + "'to':'10.9.0.30'}] | 422 | /pools/1/from | It overlaps the pool 10.9.0.9 to 10.9.0.20.",
+                "'prefix':'10.9.0.0/24','resolvers':['203.0.113.9','203.0.113.9'] | 422 | /resolvers | The second "
+                        + "resolver is the same as the first: 203.0.113.9.",
                 "'prefix':'10.9.0.0/24','vlan':4095 | 422 | /vlan | A VLAN id runs from 1 to 4094 (IEEE 802.1Q).",
-                "'prefix':'10.9.0.0/24','prefix6':'2001:db8::7/64' | 422 | /prefix6 | 2001:db8::7/64 names an address inside the network. Did you mean 2001:db8::/64?",
-                "'prefix':'10.9.0.0/24','prefix6':'2001:db8::/64','gateway6':'2001:db9::1' | 422 | /gateway6 | 2001:db9::1 is outside 2001:db8::/64; a router also answers at an address that begins with fe80.",
+                "'prefix':'10.9.0.0/24','prefix6':'2001:db8::7/64' | 422 | /prefix6 | 2001:db8::7/64 names an address "
+                        + "inside the network. Did you mean 2001:db8::/64?",
+                "'prefix':'10.9.0.0/24','prefix6':'2001:db8::/64','gateway6':'2001:db9::1' | 422 | /gateway6 | "
+                        + "2001:db9::1 is outside 2001:db8::/64; a router also answers at an address that begins with "
+                        + "fe80.",
                 "'prefix':'10.9.0.0/24','name':'shop' | 409 | /name | Another segment of this site is called so.",
             })
     void refusesSegments(String fields, int status, String pointer, String message) {

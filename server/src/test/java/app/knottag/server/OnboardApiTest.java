@@ -58,7 +58,8 @@ class OnboardApiTest {
     private long endpoint(String kind, String name, int host) {
         return api.post(
                         "/api/sites/" + site[0] + "/endpoints",
-                        "{'segmentId':%d,'kind':'%s','name':'%s','address':'10.7.0.%d','mac':'00:00:5E:00:53:%02X','serial':'%s','method':'FIXED'}",
+                        "{'segmentId':%d,'kind':'%s','name':'%s','address':'10.7.0.%d','mac':'00:00:5E:00:53:%02X',"
+                                + "'serial':'%s','method':'FIXED'}",
                         site[1],
                         kind,
                         name,
@@ -75,7 +76,7 @@ class OnboardApiTest {
         return "/api/endpoints/" + id + "/runbook";
     }
 
-    private JsonNode look(long id) {
+    private JsonNode question(long id) {
         return api.get(book(id)).expect(200).json();
     }
 
@@ -115,15 +116,15 @@ class OnboardApiTest {
         var service = Kinds.shipped().get(kindId).service();
         Running.network("10.7.0.57", "00:00:5E:00:53:39", service.answer().replace("{serial}", serial(id)));
         var left = new ArrayList<String>();
-        for (var s : look(id).get("steps")) left.add(s.get("key").asString());
+        for (var s : question(id).get("steps")) left.add(s.get("key").asString());
         for (String key : left) {
-            var gate = step(look(id), key).get("gate");
+            var gate = step(question(id), key).get("gate");
             if (gate.get("type").asString().equals(GateType.CONFIRMED.name())) {
-                api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
-                for (String seen : List.of("REAL_JOB done", "REFUSED refused"))
+                api.post("/api/endpoints/" + id + "/check-runs", "").expect(201);
+                for (String seen : List.of("REAL_JOB DONE", "REFUSED REFUSED"))
                     if (seen.startsWith("REAL") || !service.refuses().isEmpty())
                         api.post(
-                                        "/api/endpoints/" + id + "/witnesses",
+                                        "/api/endpoints/" + id + "/observations",
                                         "{'check':'%s','outcome':'%s','evidence':'SEEN'}",
                                         (Object[]) seen.split(" "))
                                 .expect(200);
@@ -133,13 +134,15 @@ class OnboardApiTest {
                 continue;
             }
             if (gate.get("type").asString().equals(GateType.OPENINGS.name()))
-                for (var o : look(id).get("openings")) close(id, o.get("key").asString());
-            if (!step(look(id), key).get("waiting").isNull())
+                for (var o : question(id).get("openings"))
+                    close(id, o.get("key").asString());
+            if (!step(question(id), key).get("waiting").isNull())
                 act(id, key, "START", Map.of()).expect(200);
-            var after = step(act(id, key, "TIE", reads(id, key)).expect(200).json(), key);
-            assertThat(after.get("knot").asString())
+            var after =
+                    step(act(id, key, "COMPLETE", reads(id, key)).expect(200).json(), key);
+            assertThat(after.get("status").asString())
                     .as(key + " " + after.get("findings"))
-                    .isEqualTo("TIGHT");
+                    .isEqualTo("PASSED");
         }
         assertThat(api.get("/api/endpoints/" + id).json().get("station").asString())
                 .isEqualTo("DONE");
@@ -152,13 +155,14 @@ class OnboardApiTest {
     @Test
     void answersDecideWhichStepsApplyAndTheOthersSayWhy() {
         long id = endpoint("time-clock", "Hall clock", 21);
-        assertThat(look(id).get("leftOut").get(0).get("because").asString()).isEqualTo("It has a plug-in supply.");
+        assertThat(question(id).get("leftOut").get(0).get("because").asString()).isEqualTo("It has a plug-in supply.");
         api.seen(id).put(book(id) + "/facts", "{'facts':{'supply':'leads'}}").expect(200);
-        assertThat(step(look(id), "supply").get("needs").asString()).isEqualTo("qualified electrician");
+        assertThat(step(question(id), "supply").get("needs").asString()).isEqualTo("qualified electrician");
         api.seen(id).put(book(id) + "/facts", "{'facts':{'supply':'battery'}}").refused(422, "no-such-answer");
         api.seen(id).put(book(id) + "/facts", "{'facts':{'colour':'red'}}").refused(422, "no-such-fact");
         api.seen(id).put(book(id) + "/facts", "{'facts':{'supply':''}}").expect(200);
-        assertThat(look(id).get("questions").get(1).get("given").asBoolean()).isFalse();
+        assertThat(question(id).get("questions").get(1).get("given").asBoolean())
+                .isFalse();
     }
 
     @Test
@@ -166,27 +170,27 @@ class OnboardApiTest {
         long id = endpoint("fingerprint-reader", "Staff reader", 21);
         endpoint("fingerprint-reader", "Yard reader", 22);
         for (String key : List.of("consent", "kit"))
-            act(id, key, "TIE", reads(id, key)).expect(200);
-        var wrong =
-                step(act(id, "label", "TIE", Map.of("unit", "0412")).expect(200).json(), "label");
+            act(id, key, "COMPLETE", reads(id, key)).expect(200);
+        var wrong = step(
+                act(id, "label", "COMPLETE", Map.of("unit", "0412")).expect(200).json(), "label");
         assertThat(wrong.get("findings").get(0).get("message").asString()).endsWith("It is Yard reader.");
-        act(id, "label", "TIE", reads(id, "label")).expect(200);
+        act(id, "label", "COMPLETE", reads(id, "label")).expect(200);
         for (int n = 1; n <= 3; n++) {
-            var frayed = step(
-                    act(id, "wire", "TIE", Map.of("steadiness", "STEADY", "colour", "crossed out"))
+            var failed = step(
+                    act(id, "wire", "COMPLETE", Map.of("steadiness", "STEADY", "colour", "crossed out"))
                             .json(),
                     "wire");
-            assertThat(frayed.get("waysOut").size()).isEqualTo(n < 3 ? 0 : 3);
+            assertThat(failed.get("waysOut").size()).isEqualTo(n < 3 ? 0 : 3);
         }
-        act(id, "wire", "TIE", reads(id, "wire")).expect(200);
-        assertThat(step(look(id), "wire").get("waysOut")).isEmpty();
+        act(id, "wire", "COMPLETE", reads(id, "wire")).expect(200);
+        assertThat(step(question(id), "wire").get("waysOut")).isEmpty();
     }
 
     @Test
     void restartsAreCountedWhileItWaitsAndSayWhetherItIsStuck() {
         long id = Running.till(api, site, 3);
         for (String key : List.of("unpack", "label", "wire"))
-            act(id, key, "TIE", reads(id, key)).expect(200);
+            act(id, key, "COMPLETE", reads(id, key)).expect(200);
         act(id, "first-start", "RESTARTED", Map.of()).refused(409, "no-wait");
         act(id, "first-start", "START", Map.of()).expect(200);
         JsonNode waiting = null;
@@ -205,12 +209,12 @@ class OnboardApiTest {
     @Test
     void anOpeningHoldsUpTheHandOverAndAResetOpensItAgain() {
         long id = endpoint("storage-box", "Store", 21);
-        for (var s : look(id).get("steps")) {
+        for (var s : question(id).get("steps")) {
             String key = s.get("key").asString();
             if (key.equals("secure")) break;
-            act(id, key, "TIE", reads(id, key)).expect(200);
+            act(id, key, "COMPLETE", reads(id, key)).expect(200);
         }
-        assertThat(step(act(id, "secure", "TIE", Map.of()).expect(200).json(), "secure")
+        assertThat(step(act(id, "secure", "COMPLETE", Map.of()).expect(200).json(), "secure")
                         .get("findings"))
                 .hasSize(3);
         String path = book(id) + "/openings/";
@@ -226,11 +230,11 @@ class OnboardApiTest {
                 .expect(200);
         close(id, "factory-administrator");
         close(id, "allow-list");
-        assertThat(step(act(id, "secure", "TIE", Map.of()).json(), "secure")
-                        .get("knot")
+        assertThat(step(act(id, "secure", "COMPLETE", Map.of()).json(), "secure")
+                        .get("status")
                         .asString())
-                .isEqualTo("TIGHT");
-        assertThat(look(id).get("handOverWaits").get(0).asString())
+                .isEqualTo("PASSED");
+        assertThat(question(id).get("handOverWaits").get(0).asString())
                 .isEqualTo("Firewall open: Joris closes it by " + DateStyle.WORDS.day(today) + ".");
         api.seen(id).post(book(id) + "/reset", "{'why':''}").refused(422, "bad-words");
         var again = api.seen(id)
@@ -239,8 +243,10 @@ class OnboardApiTest {
                 .json();
         assertThat(again.get("handOverWaits")).hasSize(3);
         for (String key : List.of("address", "read-back", "restart", "secure"))
-            assertThat(step(again, key).get("knot").asString()).as(key).isEqualTo("OPEN");
-        assertThat(step(again, "array").get("knot").asString()).as("data stays").isEqualTo("TIGHT");
+            assertThat(step(again, key).get("status").asString()).as(key).isEqualTo("PENDING");
+        assertThat(step(again, "array").get("status").asString())
+                .as("data stays")
+                .isEqualTo("PASSED");
     }
 
     @Test
@@ -260,17 +266,17 @@ class OnboardApiTest {
         api.seen(first)
                 .put(book(first) + "/facts", "{'facts':{'seals':'441 442','case-number':'K-1'}}")
                 .expect(200);
-        var inputs = step(look(first), "seals").get("gate").get("inputs");
+        var inputs = step(question(first), "seals").get("gate").get("inputs");
         assertThat(inputs).as("what was reported is on record").hasSize(1);
-        var frayed = step(
-                act(first, "seals", "TIE", Map.of("read", "442 443"))
+        var failed = step(
+                act(first, "seals", "COMPLETE", Map.of("read", "442 443"))
                         .expect(200)
                         .json(),
                 "seals");
-        assertThat(frayed.get("findings").get(0).get("message").asString())
+        assertThat(failed.get("findings").get(0).get("message").asString())
                 .isEqualTo("Seal 443 was reported as 441: one figure apart.");
         for (long id : List.of(first, second))
-            for (var s : look(id).get("steps"))
+            for (var s : question(id).get("steps"))
                 if (!s.get("key").asString().equals("pack-away")
                         && !s.get("key").asString().equals("confirm"))
                     api.seen(id)
@@ -279,20 +285,20 @@ class OnboardApiTest {
                                     "{'action':'OVERRIDE','reason':'Done before'}")
                             .expect(200);
         try (var sql = Running.database("knot_owner")) {
-            sql.createStatement().execute("update step set knot = 'TIGHT' where key = 'confirm'");
+            sql.createStatement().execute("update step set status = 'PASSED' where key = 'confirm'");
             sql.createStatement()
-                    .execute(
-                            "insert into step (endpoint_id, key, knot, evidence, findings, reason, by) select id, 'confirm', 'TIGHT', '{}', '[]', '', '' from endpoint where site_id = "
-                                    + site[0] + " on conflict do nothing");
+                    .execute("insert into step (endpoint_id, key, status, evidence, findings, reason, by) select id, "
+                            + "'confirm', 'PASSED', '{}', '[]', '', '' from endpoint where site_id = "
+                            + site[0] + " on conflict do nothing");
         } catch (java.sql.SQLException e) {
             throw new AssertionError(e);
         }
         var used = Map.of("case", "K-1", "read", "9" + site[0] + "01, 9" + site[0] + "02");
-        assertThat(step(act(first, "pack-away", "TIE", used).json(), "pack-away")
-                        .get("knot")
+        assertThat(step(act(first, "pack-away", "COMPLETE", used).json(), "pack-away")
+                        .get("status")
                         .asString())
-                .isEqualTo("TIGHT");
-        assertThat(step(act(second, "pack-away", "TIE", used).json(), "pack-away")
+                .isEqualTo("PASSED");
+        assertThat(step(act(second, "pack-away", "COMPLETE", used).json(), "pack-away")
                         .get("findings")
                         .get(0)
                         .get("message")
@@ -320,12 +326,12 @@ class OnboardApiTest {
                 .send(
                         "PUT",
                         book(id) + "/steps/label",
-                        JSON.writeValueAsString(Map.of("action", "TIE", "evidence", reads(id, "label"))))
+                        JSON.writeValueAsString(Map.of("action", "COMPLETE", "evidence", reads(id, "label"))))
                 .expect(200);
         api.ifMatch = seen;
-        api.put(book(id) + "/steps/label", "{'action':'TIE','evidence':{'unit':'0000'}}")
+        api.put(book(id) + "/steps/label", "{'action':'COMPLETE','evidence':{'unit':'0000'}}")
                 .expect(412);
-        assertThat(step(look(id), "label").get("by").asString()).isEqualTo("technician");
+        assertThat(step(question(id), "label").get("by").asString()).isEqualTo("technician");
     }
 
     @DisplayName("A lead keeps her own kinds; a runbook that has begun goes on with its version")
@@ -335,17 +341,17 @@ class OnboardApiTest {
         String yaml = Kinds.shippedText("label-printer").replace("id: label-printer", "id: " + id);
         assertThat(kept(yaml).expect(201).json().get("version").asInt()).isEqualTo(2);
         long begun = endpoint(id, "Begun", 21), fresh = endpoint(id, "Fresh", 22);
-        act(begun, "label", "TIE", reads(begun, "label")).expect(200);
+        act(begun, "label", "COMPLETE", reads(begun, "label")).expect(200);
         kept(yaml).refused(409, "faulty-kind");
         String next = yaml.replace("version: 2", "version: 3").replace("title: Restart it", "title: Off and on");
         kept(next).expect(201);
-        assertThat(step(look(fresh), "restart").get("title").asString()).isEqualTo("Off and on");
-        assertThat(step(look(begun), "restart").get("title").asString()).isEqualTo("Restart it");
-        assertThat(look(begun).get("latestVersion").asInt()).isEqualTo(3);
+        assertThat(step(question(fresh), "restart").get("title").asString()).isEqualTo("Off and on");
+        assertThat(step(question(begun), "restart").get("title").asString()).isEqualTo("Restart it");
+        assertThat(question(begun).get("latestVersion").asInt()).isEqualTo(3);
         var moved =
                 api.seen(begun).post(book(begun) + "/latest", "").expect(200).json();
         assertThat(step(moved, "restart").get("title").asString()).isEqualTo("Off and on");
-        assertThat(step(moved, "label").get("knot").asString()).isEqualTo("TIGHT");
+        assertThat(step(moved, "label").get("status").asString()).isEqualTo("PASSED");
         assertThat(api.get("/api/kinds/" + id + "/file?version=2").expect(200).body())
                 .isEqualTo(yaml);
         assertThat(api.get("/api/kinds/" + id + "/versions").json()).hasSize(2);
@@ -390,24 +396,25 @@ class OnboardApiTest {
                 .refused(422, "bad-time");
         api.put(
                         night + "/busy",
-                        "{'busy':[{'from':'07:00','until':'21:00','what':'the shop is open'},{'from':'23:00','until':'01:00','what':'the backup runs'}]}")
+                        "{'busy':[{'from':'07:00','until':'21:00','what':'the shop is "
+                                + "open'},{'from':'23:00','until':'01:00','what':'the backup runs'}]}")
                 .expect(200);
         var plan = api.post(night + "/hours", "").expect(200).json().get("plan");
         assertThat(plan.get("slots"))
                 .hasSize(3)
                 .allSatisfy(s -> assertThat(s.get("changed").asBoolean()).isFalse());
         assertThat(plan.get("changes")).hasSize(2);
-        var sheet = look(pad).get("sheet");
+        var sheet = question(pad).get("sheet");
         assertThat(sheet.get(sheet.size() - 1).get("value").asString())
                 .isEqualTo(plan.get("slots").get(0).get("from").asString().substring(0, 5));
-        assertThat(look(first).get("facts").has("restart-at")).isTrue();
+        assertThat(question(first).get("facts").has("restart-at")).isTrue();
     }
 
     /** Whatever a gate asks for can be keyed in: no gate of a kind is without a form of its own. */
     @Test
     void theFormsComeWithTheSteps() {
         long id = endpoint("door-reader", "Door", 21);
-        for (var s : look(id).get("steps")) {
+        for (var s : question(id).get("steps")) {
             var type = GateType.valueOf(s.get("gate").get("type").asString());
             if (type == GateType.SIGNAL)
                 assertThat(s.get("gate").get("inputs").get(0).get("form").asString())
@@ -416,8 +423,8 @@ class OnboardApiTest {
                 assertThat(s.get("gate").get("inputs").toString()).contains(GateForm.PERSON);
         }
         Kind kind = Kinds.shipped().get("door-reader");
-        assertThat(look(id).get("reset").get("hold").asString()).isEqualTo("5 to 8 s, until it beeps");
-        assertThat(look(id).get("outfit").get("kit"))
+        assertThat(question(id).get("reset").get("hold").asString()).isEqualTo("5 to 8 s, until it beeps");
+        assertThat(question(id).get("outfit").get("kit"))
                 .hasSize(kind.outfit().kit().size());
     }
 }

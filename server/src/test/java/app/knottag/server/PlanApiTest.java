@@ -157,7 +157,8 @@ class PlanApiTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "source=SHEET   | PK\u0003\u0004      | 422 | This is a spreadsheet file, not text. Save the sheet as CSV (UTF-8) and choose that.",
+                "source=SHEET   | PK\u0003\u0004      | 422 | This is a spreadsheet file, not text. Save the sheet as "
+                        + "CSV (UTF-8) and choose that.",
                 "source=SHEET&columns=COLOUR:1 | a,b  | 422 | There is no column COLOUR.",
                 "source=SHEET&columns=NAME | a,b      | 422 | “NAME” is no column such as NAME:0.",
                 "source=HOSTS&preview=false | nothing | 422 | Nothing in it can be taken over.",
@@ -206,16 +207,16 @@ class PlanApiTest {
         lead.post(segment + "/renumberings", NEXT).refused(409, "renumbering");
         int steps = plan.get("steps").size();
         for (int i = 0; i < 3; i++)
-            at(id).post("/api/renumberings/" + id + "/ties", "").expect(200);
-        lead.post("/api/renumberings/" + id + "/ties", "").refused(412, "changed-meanwhile");
+            at(id).post("/api/renumberings/" + id + "/steps", "").expect(200);
+        lead.post("/api/renumberings/" + id + "/steps", "").refused(412, "changed-meanwhile");
         var half = lead.get("/api/renumberings/" + id).json();
         assertThat(half.get("done").asInt()).isEqualTo(3);
         assertThat(lead.get("/api/endpoints/" + till).json().get("mask").asString())
                 .isEqualTo("255.255.255.0");
         at(id).send("DELETE", "/api/renumberings/" + id, "").refused(409, "already-moving");
-        at(id).send("DELETE", "/api/renumberings/" + id + "/ties/last", "").expect(200);
+        at(id).send("DELETE", "/api/renumberings/" + id + "/steps/last", "").expect(200);
         for (int i = 2; i < steps; i++)
-            at(id).post("/api/renumberings/" + id + "/ties", "").expect(200);
+            at(id).post("/api/renumberings/" + id + "/steps", "").expect(200);
         var moved = lead.get("/api/endpoints/" + till).json();
         assertThat(moved.get("address").asString()).isEqualTo("10.60.2.51");
         assertThat(moved.get("prefix").asString()).isEqualTo("10.60.2.0/24");
@@ -255,7 +256,8 @@ class PlanApiTest {
                 "10.7.0.131 | 255.255.255.0 | 10.7.0.1 | CHANGE KEEP KEEP KEEP CHANGE",
                 "10.7.0.51  | 255.255.255.0 | 10.7.0.1 | KEEP KEEP KEEP KEEP CHANGE",
                 "10.9.0.7   | 255.255.255.0 | 10.9.0.1 | ALARM KEEP ALARM KEEP CHANGE",
-                "10.7.0.131 | 255.255.0.0   | 10.8.0.1 | ! With mask 255.255.0.0 the device at 10.7.0.131 cannot reach the gateway 10.8.0.1: it is outside 10.7.0.0/16. One of the three is wrong.",
+                "10.7.0.131 | 255.255.0.0   | 10.8.0.1 | ! With mask 255.255.0.0 the device at 10.7.0.131 cannot reach "
+                        + "the gateway 10.8.0.1: it is outside 10.7.0.0/16. One of the three is wrong.",
                 "10.7.0     | 255.255.255.0 | 10.7.0.1 | ! Three groups of figures: 10.7.0. An address has four. Did you mean 1.0.7.0?",
             })
     void learned(String address, String mask, String gateway, String expected) {

@@ -81,9 +81,11 @@ class ProposalApiTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "FIXED     | true  | FIXED    | Fixed on the device, outside the pool: it survives another router. Workstations print to it, so its address must not move.",
+                "FIXED     | true  | FIXED    | Fixed on the device, outside the pool: it survives another router. "
+                        + "Workstations print to it, so its address must not move.",
                 "RESERVED  | true  | RESERVED | Reserved by its MAC, as in this whole segment: it survives a factory reset.",
-                "RESERVED  | false | FIXED    | The DHCP server here cannot reserve, so the device keeps its own address. Workstations print to it, so its address must not move.",
+                "RESERVED  | false | FIXED    | The DHCP server here cannot reserve, so the device keeps its own "
+                        + "address. Workstations print to it, so its address must not move.",
                 "AUTOMATIC | true  | RESERVED | Something connects to it, so its address must stay: reserved by its MAC.",
             })
     void methods(String habit, boolean canReserve, String method, String reason) {
@@ -105,17 +107,21 @@ class ProposalApiTest {
                 + ",'base':7500,'portBase':0,'last':0,'perYear':0}");
         long gear = sheet().put(
                         path("/gear/0"),
-                        "{'name':'Till switch','type':'SWITCH','ports':[{'number':1,'role':'UPLINK','poe':false},{'number':2,'role':'LAN','poe':false},{'number':3,'role':'LAN','poe':false}]}")
+                        "{'name':'Till "
+                                + "switch','type':'SWITCH','ports':[{'number':1,'role':'UPLINK','poe':false},"
+                                + "{'number':2,'role':'LAN','poe':false},{'number':3,'role':'LAN',"
+                                + "'poe':false}]}")
                 .expect(200)
                 .json()
                 .get("id")
                 .asLong();
-        series("{'name':'Till cord','counts':'GEAR_PORT','gearId':" + gear + ",'followsId':" + till
+        series("{'name':'Till cable','counts':'GEAR_PORT','gearId':" + gear + ",'followsId':" + till
                 + ",'base':0,'portBase':0,'last':0,'perYear':0}");
         Running.till(lead, site, 1);
         lead.post(
                         path("/endpoints"),
-                        "{'segmentId':%d,'kind':'copier','name':'Copier','address':'10.7.0.40','partnerName':'Till 2 server','partnerAddress':'10.7.0.30'}",
+                        "{'segmentId':%d,'kind':'copier','name':'Copier','address':'10.7.0.40','partnerName':'Till 2 "
+                                + "server','partnerAddress':'10.7.0.30'}",
                         site[1])
                 .expect(201);
         var proposal = propose("kind=counter-payment-terminal");
@@ -166,11 +172,14 @@ class ProposalApiTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "'hostName':'Front_Desk'        | 422 | /hostName   | A host name has small letters, digits and hyphens, no hyphen at an end: “front_desk”.",
-                "'hostName':'a-name-far-too-long' | 422 | /hostName | A host name has at most 15 characters; “a-name-far-too-long” has 19. Old file sharing would cut it.",
+                "'hostName':'Front_Desk'        | 422 | /hostName   | A host name has small letters, digits and "
+                        + "hyphens, no hyphen at an end: “front_desk”.",
+                "'hostName':'a-name-far-too-long' | 422 | /hostName | A host name has at most 15 characters; "
+                        + "“a-name-far-too-long” has 19. Old file sharing would cut it.",
                 "'switchPort':'Shop switch'     | 422 | /switchPort | Name the gear and the number of its port, such as “Shop switch 11”.",
                 "'partnerName':'Till PC'        | 422 | /partnerAddress | Type the partner's address.",
-                "'place':'password is hunter2!' | 422 | /place      | This looks like a password, PIN or key. Knot Tag keeps no secrets: write down only where it is kept.",
+                "'place':'password is hunter2!' | 422 | /place      | This looks like a password, PIN or key. Knot Tag "
+                        + "keeps no secrets: write down only where it is kept.",
                 "'hostName':'taken'             | 409 | /hostName   | First has the host name taken. Leave it empty to have one made.",
             })
     void judges(String fields, int status, String pointer, String message) {

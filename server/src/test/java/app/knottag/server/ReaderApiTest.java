@@ -23,7 +23,8 @@ import tools.jackson.databind.json.JsonMapper;
 class ReaderApiTest {
 
     private static final String SEGMENT =
-            "'segment':{'prefix':'10.44.16.0/24','gateway':'10.44.16.1','pools':[{'from':'10.44.16.100','to':'10.44.16.199'}]},'taken':['10.44.16.20'],'expected':'10.44.16.57'";
+            "'segment':{'prefix':'10.44.16.0/24','gateway':'10.44.16.1','pools':[{'from':'10.44.16.100',"
+                    + "'to':'10.44.16.199'}]},'taken':['10.44.16.20'],'expected':'10.44.16.57'";
     private final Api api = Running.as(Role.OFFICE);
 
     @DisplayName("The readers answer with value, notes, findings and slip")
@@ -39,7 +40,8 @@ class ReaderApiTest {
                 "address | {'text':'/24','purpose':'MASK','segment':null,'taken':null,'expected':null} | 255.255.255.0 | |",
                 "address | {'text':null,'purpose':'GATEWAY'} | null | EMPTY |",
                 "mac     | {'text':'0000.5e00.532b','known':null,'expected':null} | 00:00:5E:00:53:2B | |",
-                "mac     | {'text':'00005E00532C','known':['00:00:5E:00:53:2B'],'expected':'00:00:5E:00:53:2B'} | 00:00:5E:00:53:2C | NEIGHBOUR_INTERFACE | NEIGHBOUR_INTERFACE",
+                "mac     | {'text':'00005E00532C','known':['00:00:5E:00:53:2B'],'expected':'00:00:5E:00:53:2B'} | "
+                        + "00:00:5E:00:53:2C | NEIGHBOUR_INTERFACE | NEIGHBOUR_INTERFACE",
             })
     void answers(String reader, String body, String value, String finding, String slip) {
         var reading =

@@ -20,10 +20,12 @@ import tools.jackson.databind.JsonNode;
 class RegistryApiTest {
 
     private static final String LIST = """
-            {'name':'Switch list','type':'ACCESS_LIST','naming':'WORDS','longestName':40,'ownerNeeded':false,'sharing':'NONE','most':0,'lifetime':0,
+            {'name':'Switch list','type':'ACCESS_LIST','naming':'WORDS','longestName':40,'ownerNeeded':false,'sharing':'NONE',
+            'most':0,'lifetime':0,
              'restart':true,'facts':['MAC','NAME'],'leadDays':0,'form':'CSV'}""";
     private static final String PORTAL = """
-            {'name':'Portal','type':'PORTAL','naming':'WORDS','longestName':40,'ownerNeeded':true,'sharing':'BY_KIND','most':0,'lifetimeUnit':'HOURS','lifetime':24,
+            {'name':'Portal','type':'PORTAL','naming':'WORDS','longestName':40,'ownerNeeded':true,'sharing':'BY_KIND','most':0,
+            'lifetimeUnit':'HOURS','lifetime':24,
              'restart':true,'facts':['MAC','NAME'],'leadDays':0,'form':'CSV'}""";
     private final Api api = Running.as(Role.LEAD);
     private long[] site;
@@ -77,7 +79,7 @@ class RegistryApiTest {
 
     private String station(long endpoint) {
         var e = api.get("/api/endpoints/" + endpoint).json();
-        return e.get("station").asString() + " " + e.get("knot").asString();
+        return e.get("station").asString() + " " + e.get("status").asString();
     }
 
     private Api.Answer act(JsonNode line, String body) {
@@ -98,16 +100,16 @@ class RegistryApiTest {
     @Test
     void anEndpointWaitsUntilItIsRegisteredAndIsInForceOnlyAfterItsRestart() {
         long till = Running.till(api, site, 1);
-        assertThat(station(till)).isEqualTo("ONBOARD OPEN");
+        assertThat(station(till)).isEqualTo("ONBOARD PENDING");
         long list = registry(LIST);
-        assertThat(station(till)).isEqualTo("REGISTER OPEN");
+        assertThat(station(till)).isEqualTo("REGISTER PENDING");
         assertThat(state(list, till)).isEqualTo("TO_REGISTER");
         api.post("/api/registries/" + list + "/registrations", "{'endpointId':%d}", till)
                 .expect(201);
-        assertThat(state(list, till) + ", " + station(till)).isEqualTo("SUBMITTED, REGISTER HALF_DRAWN");
+        assertThat(state(list, till) + ", " + station(till)).isEqualTo("SUBMITTED, REGISTER ACTIVE");
         act(line(list, till), "{'act':'RESTARTED'}").refused(409, "not-entered");
         act(line(list, till), "{'act':'ENTER'}").expect(200);
-        assertThat(state(list, till) + ", " + station(till)).isEqualTo("SUBMITTED restart pending, ONBOARD OPEN");
+        assertThat(state(list, till) + ", " + station(till)).isEqualTo("SUBMITTED restart pending, ONBOARD PENDING");
         act(line(list, till), "{'act':'RESTARTED'}").expect(200);
         assertThat(state(list, till)).isEqualTo("IN_FORCE");
         api.ifMatch = "\"1\"";
@@ -116,7 +118,7 @@ class RegistryApiTest {
                         "{'act':'TAKE_OUT','reason':'gone'}")
                 .refused(412, "changed-meanwhile");
         act(line(list, till), "{'act':'TAKE_OUT','reason':'Moved away'}").expect(200);
-        assertThat(station(till)).isEqualTo("REGISTER OPEN");
+        assertThat(station(till)).isEqualTo("REGISTER PENDING");
         // Another MAC on record: what stands in the list is old.
         api.post("/api/registries/" + list + "/registrations", "{'endpointId':%d,'entered':true}", till)
                 .expect(201);
@@ -124,7 +126,7 @@ class RegistryApiTest {
                 .patch("/api/endpoints/" + till, "{'mac':'00:00:5E:00:53:A7'}")
                 .expect(200);
         assertThat(line(list, till).get("next").asString()).isEqualTo("Correct it: it holds an old MAC.");
-        assertThat(station(till)).isEqualTo("REGISTER OPEN");
+        assertThat(station(till)).isEqualTo("REGISTER PENDING");
         act(line(list, till), "{'act':'ENTER'}").expect(200);
         assertThat(state(list, till)).isEqualTo("SUBMITTED restart pending");
         assertThat(line(list, till).get("entry").get("mac").asString()).isEqualTo("00:00:5E:00:53:A7");
@@ -139,7 +141,8 @@ class RegistryApiTest {
                 "{'endpointId':%d,'owner':'Ada'}                                | 422 | not-shared      | /sharedWith",
                 "{'endpointId':%d,'owner':'Ada','sharedWith':['=1+1']}          | 422 | bad-words       | /sharedWith",
                 "{'endpointId':%d,'owner':'the pin is 9911','sharedWith':['B']} | 422 | bad-words       | /owner",
-                "{'endpointId':%d,'owner':'Ada','sharedWith':['Ben'],'name':'A name that is far longer than forty letters'} | 422 | name-too-long | /name",
+                "{'endpointId':%d,'owner':'Ada','sharedWith':['Ben'],'name':'A name that is far longer than forty "
+                        + "letters'} | 422 | name-too-long | /name",
                 "{'endpointId':%d,'owner':'Ada','sharedWith':['Ben'],'name':'TILL 2'} | 422 | name-twice | /name",
             })
     void judges(String body, int status, String code, String pointer) {
@@ -327,7 +330,8 @@ class RegistryApiTest {
         try (var database = Running.database("knot_owner");
                 var sql = database.createStatement()) {
             sql.execute(
-                    "update registration set entered_at = now() - interval '20 h', restarted_at = now() - interval '19 h', ends_at = now() + interval '4 h' where endpoint_id = "
+                    "update registration set entered_at = now() - interval '20 h', restarted_at = now() - interval '19 "
+                            + "h', ends_at = now() + interval '4 h' where endpoint_id = "
                             + till);
             sql.execute(
                     "update registration set entered_at = now() - interval '30 h', ends_at = now() - interval '6 h' where endpoint_id = "
@@ -335,7 +339,7 @@ class RegistryApiTest {
         }
         assertThat(state(portal, till) + ", " + state(portal, other)).isEqualTo("EXPIRING, ENDED");
         Running.bean(Registrations.class).ranOut();
-        assertThat(station(till) + ", " + station(other)).isEqualTo("ONBOARD OPEN, REGISTER FRAYED");
+        assertThat(station(till) + ", " + station(other)).isEqualTo("ONBOARD PENDING, REGISTER FAILED");
         var due = api.get(sites() + "/due").expect(200).json();
         assertThat(list(due.get("items")).stream().map(i -> i.get("title").asString()))
                 .containsExactly("Register Till 2 again in Portal", "Renew Till 1 in Portal");

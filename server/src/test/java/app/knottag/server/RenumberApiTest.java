@@ -43,14 +43,14 @@ class RenumberApiTest {
         return addresses;
     }
 
-    private JsonNode tie(long id) {
+    private JsonNode complete(long id) {
         lead.ifMatch = lead.get("/api/renumberings/" + id)
                 .expect(200)
                 .response()
                 .headers()
                 .firstValue("ETag")
                 .orElseThrow();
-        return lead.post("/api/renumberings/" + id + "/ties", "").expect(200).json();
+        return lead.post("/api/renumberings/" + id + "/steps", "").expect(200).json();
     }
 
     @DisplayName("Another router in the same network moves only who stands in its way")
@@ -72,7 +72,7 @@ class RenumberApiTest {
                 .get("id")
                 .asLong();
         var seen = new ArrayList<TreeMap<String, String>>();
-        for (JsonNode run; !(run = tie(id)).get("ended").asBoolean(); ) seen.add(addresses());
+        for (JsonNode run; !(run = complete(id)).get("ended").asBoolean(); ) seen.add(addresses());
         var after = addresses();
         assertThat(before.keySet().stream().filter(n -> !before.get(n).equals(after.get(n))))
                 .hasSize(moved);
@@ -104,12 +104,12 @@ class RenumberApiTest {
                 .json()
                 .get("id")
                 .asLong();
-        for (int i = 0; i < 3; i++) tie(id);
+        for (int i = 0; i < 3; i++) complete(id);
         var view = lead.get("/api/endpoints/" + till).json();
         assertThat(view.get("address").asString()).isNotEqualTo("10.7.0.51");
         assertThat(view.get("confirmedAt").isNull()).isTrue();
         var log = lead.get("/api/sites/" + site[0] + "/log").json();
-        assertThat(log.get(0).get("action").asString()).startsWith("renumbering: tied “Move Till 1 to 10.7.0.");
+        assertThat(log.get(0).get("action").asString()).startsWith("renumbering: done “Move Till 1 to 10.7.0.");
         assertThat(log.get(1).get("action").asString()).isEqualTo("endpoint moved");
         assertThat(log.get(1).get("reason").asString()).startsWith("Renumbering: Move Till 1 to");
         assertThat(lead.get("/api/log/check").json().get("whole").asBoolean()).isTrue();
@@ -124,12 +124,12 @@ class RenumberApiTest {
                 .json()
                 .get("id")
                 .asLong();
-        tie(id);
-        tie(id);
+        complete(id);
+        complete(id);
         lead.seen(first)
                 .post("/api/endpoints/" + first + "/retirement", "{'reason':'Broken'}")
                 .expect(204);
-        for (JsonNode run; !(run = tie(id)).get("ended").asBoolean(); )
+        for (JsonNode run; !(run = complete(id)).get("ended").asBoolean(); )
             assertThat(run.get("done").asInt()).isPositive();
         assertThat(addresses()).containsExactlyEntriesOf(new TreeMap<>(Map.of("B", "10.60.2.21")));
     }
@@ -143,22 +143,22 @@ class RenumberApiTest {
                 .get("id")
                 .asLong();
         int steps = lead.get("/api/renumberings/" + id).json().get("steps").size();
-        tie(id);
+        complete(id);
         long late = printer("Late", "10.7.0.30");
-        for (int i = 1; i < steps - 1; i++) tie(id);
+        for (int i = 1; i < steps - 1; i++) complete(id);
         lead.ifMatch = lead.get("/api/renumberings/" + id)
                 .response()
                 .headers()
                 .firstValue("ETag")
                 .orElseThrow();
-        assertThat(lead.post("/api/renumberings/" + id + "/ties", "")
+        assertThat(lead.post("/api/renumberings/" + id + "/steps", "")
                         .refused(409, "left-behind")
                         .detail())
                 .isEqualTo("Still in the old network: Late. Give them an address of the new one first.");
         lead.seen(late)
                 .patch("/api/endpoints/" + late, "{'address':'10.60.2.30'}")
                 .expect(200);
-        assertThat(tie(id).get("ended").asBoolean()).isTrue();
+        assertThat(complete(id).get("ended").asBoolean()).isTrue();
         lead.get("/api/renumberings/999999").refused(404, "not-found");
     }
 }

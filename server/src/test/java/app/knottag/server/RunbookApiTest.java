@@ -44,15 +44,15 @@ class RunbookApiTest {
 
     private Api.Answer saw(String check, String outcome, String evidence) {
         return api.post(
-                "/api/endpoints/" + id + "/witnesses",
+                "/api/endpoints/" + id + "/observations",
                 "{'check':'%s','outcome':'%s','evidence':'%s'}",
                 check,
                 outcome,
                 evidence);
     }
 
-    private static JsonNode rung(JsonNode line, String check) {
-        for (var r : line.get("rungs")) if (r.get("check").asString().equals(check)) return r;
+    private static JsonNode checkStatus(JsonNode line, String check) {
+        for (var r : line.get("checks")) if (r.get("check").asString().equals(check)) return r;
         throw new AssertionError(check + " in " + line);
     }
 
@@ -60,66 +60,74 @@ class RunbookApiTest {
         return api.seen(id).put("/api/endpoints/" + id + "/runbook/steps/" + key, body);
     }
 
-    private String knot(Api.Answer answer, String key) {
+    private String status(Api.Answer answer, String key) {
         for (var step : answer.expect(200).json().get("steps"))
-            if (step.get("key").asString().equals(key)) return step.get("knot").asString();
+            if (step.get("key").asString().equals(key))
+                return step.get("status").asString();
         throw new AssertionError(key);
     }
 
     private String station() {
         return api.get("/api/endpoints/" + id).json().get("station").asString() + " "
-                + api.get("/api/endpoints/" + id).json().get("knot").asString();
+                + api.get("/api/endpoints/" + id).json().get("status").asString();
     }
 
     private void tieAll() {
-        step("unpack", "{'action':'TIE','evidence':{'seen':'whole'}}").expect(200);
-        step("label", "{'action':'TIE','evidence':{'unit':'0001'}}").expect(200);
-        step("wire", "{'action':'TIE','evidence':{'seen':'steady'}}").expect(200);
-        step("first-start", "{'action':'TIE','evidence':{'seen':'welcome'}}").expect(200);
-        step("address", "{'action':'TIE'}").expect(200);
+        step("unpack", "{'action':'COMPLETE','evidence':{'seen':'whole'}}").expect(200);
+        step("label", "{'action':'COMPLETE','evidence':{'unit':'0001'}}").expect(200);
+        step("wire", "{'action':'COMPLETE','evidence':{'seen':'steady'}}").expect(200);
+        step("first-start", "{'action':'COMPLETE','evidence':{'seen':'welcome'}}")
+                .expect(200);
+        step("address", "{'action':'COMPLETE'}").expect(200);
         step(
                         "read-back",
-                        "{'action':'TIE','evidence':{'ADDRESS':'010.007.000.051','MASK':'255.255.255.0','GATEWAY':'10.7.0.1','RESOLVER_1':'10.7.0.1','RESOLVER_2':'203.0.113.9'}}")
+                        "{'action':'COMPLETE','evidence':{'ADDRESS':'010.007.000.051','MASK':'255.255.255.0',"
+                                + "'GATEWAY':'10.7.0.1','RESOLVER_1':'10.7.0.1','RESOLVER_2':'203.0.113.9'}}")
                 .expect(200);
-        step("restart", "{'action':'TIE','evidence':{'ADDRESS':'10.7.0.51'}}").expect(200);
+        step("restart", "{'action':'COMPLETE','evidence':{'ADDRESS':'10.7.0.51'}}")
+                .expect(200);
     }
 
     /** With one resolver only, as the site sheet says by then. */
     private void retype() {
-        step("address", "{'action':'TIE'}").expect(200);
+        step("address", "{'action':'COMPLETE'}").expect(200);
         step(
                         "read-back",
-                        "{'action':'TIE','evidence':{'ADDRESS':'10.7.0.51','MASK':'255.255.255.0','GATEWAY':'10.7.0.1','RESOLVER_1':'10.7.0.1'}}")
+                        "{'action':'COMPLETE','evidence':{'ADDRESS':'10.7.0.51','MASK':'255.255.255.0',"
+                                + "'GATEWAY':'10.7.0.1','RESOLVER_1':'10.7.0.1'}}")
                 .expect(200);
-        step("restart", "{'action':'TIE','evidence':{'ADDRESS':'10.7.0.51'}}").expect(200);
+        step("restart", "{'action':'COMPLETE','evidence':{'ADDRESS':'10.7.0.51'}}")
+                .expect(200);
     }
 
     @Test
     void stepsAreTiedInOrderByWhatWasSeen() {
-        step("wire", "{'action':'TIE','evidence':{'seen':'steady'}}").refused(409, "steps-before");
-        assertThat(knot(step("unpack", "{'action':'TIE','evidence':{'seen':'broken'}}"), "unpack"))
-                .isEqualTo("FRAYED");
-        assertThat(station()).isEqualTo("ONBOARD FRAYED");
-        assertThat(knot(step("unpack", "{'action':'TIE','evidence':{'seen':'whole'}}"), "unpack"))
-                .isEqualTo("TIGHT");
-        step("confirm", "{'action':'TIE'}").refused(409, "sign-off-needed");
-        step("nowhere", "{'action':'TIE'}").refused(422, "bad-value");
+        step("wire", "{'action':'COMPLETE','evidence':{'seen':'steady'}}").refused(409, "steps-before");
+        assertThat(status(step("unpack", "{'action':'COMPLETE','evidence':{'seen':'broken'}}"), "unpack"))
+                .isEqualTo("FAILED");
+        assertThat(station()).isEqualTo("ONBOARD FAILED");
+        assertThat(status(step("unpack", "{'action':'COMPLETE','evidence':{'seen':'whole'}}"), "unpack"))
+                .isEqualTo("PASSED");
+        step("confirm", "{'action':'COMPLETE'}").refused(409, "sign-off-needed");
+        step("nowhere", "{'action':'COMPLETE'}").refused(422, "bad-value");
     }
 
     @Test
     void aWaitRunsForEverybodyAndEndsWithItsStep() {
         for (String key : List.of("unpack", "label", "wire"))
             step(key, "{'action':'OVERRIDE','reason':'Done by the supplier'}").expect(200);
-        assertThat(knot(step("first-start", "{'action':'START'}"), "first-start"))
-                .isEqualTo("HALF_DRAWN");
+        assertThat(status(step("first-start", "{'action':'START'}"), "first-start"))
+                .isEqualTo("ACTIVE");
         var running = running(Running.as(Role.OFFICE)).get(0);
         assertThat(running.get("endpoint").asString() + ", "
                         + running.get("step").asString() + ", "
                         + running.get("pace").asString())
                 .isEqualTo("Till 1, First start, TOO_EARLY");
-        step("first-start", "{'action':'TIE','evidence':{'seen':'restarting'}}").expect(200);
+        step("first-start", "{'action':'COMPLETE','evidence':{'seen':'restarting'}}")
+                .expect(200);
         assertThat(running(api)).hasSize(1);
-        step("first-start", "{'action':'TIE','evidence':{'seen':'welcome'}}").expect(200);
+        step("first-start", "{'action':'COMPLETE','evidence':{'seen':'welcome'}}")
+                .expect(200);
         assertThat(running(api)).isEmpty();
         step("address", "{'action':'START'}").refused(409, "no-wait");
     }
@@ -175,86 +183,87 @@ class RunbookApiTest {
                 .json()
                 .get("steps")
                 .get(0);
-        assertThat(step.get("knot").asString() + ": " + step.get("reason").asString())
-                .isEqualTo("LEFT_OUT: Came without a seal");
+        assertThat(step.get("status").asString() + ": " + step.get("reason").asString())
+                .isEqualTo("SKIPPED: Came without a seal");
     }
 
     @Test
     void provedSignedOffAndLoosenedAgain() {
-        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+        api.post("/api/endpoints/" + id + "/check-runs", "").expect(201);
         api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").refused(409, "steps-before");
         tieAll();
-        assertThat(station()).isEqualTo("CONFIRM HALF_DRAWN");
+        assertThat(station()).isEqualTo("CONFIRM ACTIVE");
         network("00:00:5E:00:53:C1", "");
         var failed =
-                api.post("/api/endpoints/" + id + "/rounds", "").expect(201).json();
-        assertThat(rung(failed, "WHO_ANSWERS").get("note").asString())
+                api.post("/api/endpoints/" + id + "/check-runs", "").expect(201).json();
+        assertThat(checkStatus(failed, "WHO_ANSWERS").get("note").asString())
                 .startsWith("00:00:5E:00:53:C1 answers, not 00:00:5E:00:53:01.");
-        assertThat(station()).isEqualTo("CONFIRM FRAYED");
+        assertThat(station()).isEqualTo("CONFIRM FAILED");
         api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").refused(409, "not-proved");
         network("00:00:5E:00:53:01", "I AM OC2-AAAA-0001");
-        var held = api.post("/api/endpoints/" + id + "/rounds", "").expect(201).json();
+        var held =
+                api.post("/api/endpoints/" + id + "/check-runs", "").expect(201).json();
         assertThat(held.get("missing").asString()).isEqualTo("“It does its real job” was not seen yet.");
-        assertThat(rung(held, "ADDRESS_SHOWN").get("evidence").asString())
+        assertThat(checkStatus(held, "ADDRESS_SHOWN").get("evidenceWords").asString())
                 .as("read back in the runbook")
                 .isEqualTo("read back");
-        assertThat(rung(held, "PORT_OPEN").get("vantage").asString()).isEqualTo("this machine, 10.7.0.250");
+        assertThat(checkStatus(held, "PORT_OPEN").get("vantage").asString()).isEqualTo("this machine, 10.7.0.250");
         api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").refused(409, "not-proved");
-        saw("LINK", "lit", "PHOTO").expect(200);
-        saw("REAL_JOB", "fails", "SEEN").expect(200);
+        saw("LINK", "LIT", "PHOTO").expect(200);
+        saw("REAL_JOB", "FAILS", "SEEN").expect(200);
         api.get("/api/endpoints/" + id + "/diagnosis").expect(200);
-        saw("REAL_JOB", "sideways", "SEEN").refused(422, "no-such-outcome");
-        saw("PORT_OPEN", "open", "SEEN").refused(422, "by-machine");
-        saw("REFUSED", "refused", "SEEN").refused(422, "no-such-check");
-        saw("REAL_JOB", "done", "TOOL").refused(422, "no-tool");
-        assertThat(saw("REAL_JOB", "done", "SPOKEN")
+        saw("REAL_JOB", "FULL", "SEEN").refused(422, "no-such-outcome");
+        saw("PORT_OPEN", "OPEN", "SEEN").refused(422, "by-machine");
+        saw("REFUSED", "REFUSED", "SEEN").refused(422, "no-such-check");
+        saw("REAL_JOB", "DONE", "TOOL").refused(422, "no-tool");
+        assertThat(saw("REAL_JOB", "DONE", "SPOKEN")
                         .expect(200)
                         .json()
                         .get("grade")
                         .asString())
                 .isEqualTo("THIN");
-        assertThat(saw("REAL_JOB", "done", "SEEN")
+        assertThat(saw("REAL_JOB", "DONE", "SEEN")
                         .expect(200)
                         .json()
                         .get("grade")
                         .asString())
                 .isEqualTo("FAIR");
-        assertThat(saw("DEVICE_TO_PARTNER", "reaches", "SEEN")
+        assertThat(saw("DEVICE_TO_PARTNER", "REACHES", "SEEN")
                         .expect(200)
                         .json()
                         .get("grade")
                         .asString())
                 .isEqualTo("FIRM");
         api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").expect(204);
-        assertThat(station()).isEqualTo("DONE TIGHT");
+        assertThat(station()).isEqualTo("DONE PASSED");
         assertThat(api.get("/api/endpoints/" + id).json().get("standing").asString())
                 .isEqualTo("Proved and signed off by lead");
-        saw("REAL_JOB", "fails", "SPOKEN").expect(200);
-        assertThat(station()).as("what people see fail is no longer signed off").isEqualTo("CONFIRM HALF_DRAWN");
-        saw("REAL_JOB", "done", "SEEN").expect(200);
+        saw("REAL_JOB", "FAILS", "SPOKEN").expect(200);
+        assertThat(station()).as("what people see fail is no longer signed off").isEqualTo("CONFIRM ACTIVE");
+        saw("REAL_JOB", "DONE", "SEEN").expect(200);
         api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").expect(204);
         String segment = "/api/sites/" + site[0] + "/segments/" + site[1];
         String sheet = "{'name':'%s','prefix':'10.7.0.0/24','gateway':'10.7.0.1','resolvers':['%s']}";
         api.seenSite(site[0]).put(segment, sheet, "Shop", "10.7.0.1").expect(204);
-        assertThat(station()).as("other resolvers on the site sheet").isEqualTo("ONBOARD HALF_DRAWN");
+        assertThat(station()).as("other resolvers on the site sheet").isEqualTo("ONBOARD ACTIVE");
         for (var step : api.get("/api/endpoints/" + id + "/runbook").json().get("steps"))
             if (step.get("key").asString().matches("address|read-back"))
-                assertThat(step.get("knot").asString())
+                assertThat(step.get("status").asString())
                         .as("what was typed and read back holds the old ones")
-                        .isEqualTo("OPEN");
+                        .isEqualTo("PENDING");
         retype();
-        assertThat(rung(api.get("/api/endpoints/" + id + "/line").json(), "NAMES")
+        assertThat(checkStatus(api.get("/api/endpoints/" + id + "/verification").json(), "NAMES")
                         .get("loosened")
                         .asString())
                 .isEqualTo("Its mask, gateway, resolvers or method are others since.");
-        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
-        for (String seen : List.of("REAL_JOB done", "DEVICE_TO_PARTNER reaches", "AFTER_RESTART planned"))
+        api.post("/api/endpoints/" + id + "/check-runs", "").expect(201);
+        for (String seen : List.of("REAL_JOB DONE", "DEVICE_TO_PARTNER REACHES", "AFTER_RESTART PLANNED"))
             saw(seen.split(" ")[0], seen.split(" ")[1], "SEEN").expect(200);
         api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").expect(204);
         api.seenSite(site[0]).put(segment, sheet, "Shop floor", "10.7.0.1").expect(204);
-        assertThat(station()).as("another name of the segment").isEqualTo("DONE TIGHT");
+        assertThat(station()).as("another name of the segment").isEqualTo("DONE PASSED");
         api.seen(id).patch("/api/endpoints/" + id, "{'place':'Left counter'}").expect(200);
-        assertThat(station()).as("noted, not moved").isEqualTo("DONE TIGHT");
+        assertThat(station()).as("noted, not moved").isEqualTo("DONE PASSED");
         var office = Running.as(Role.OFFICE);
         assertThat(office.post("/api/endpoints/" + id + "/office-word", "{'reached':true}")
                         .expect(200)
@@ -262,34 +271,37 @@ class RunbookApiTest {
                         .get("apart")
                         .asString())
                 .isEqualTo("Here and at the office it holds.");
-        office.post("/api/endpoints/" + id + "/witnesses", "{'check':'LINK','outcome':'lit','evidence':'SEEN'}")
+        office.post("/api/endpoints/" + id + "/observations", "{'check':'LINK','outcome':'LIT','evidence':'SEEN'}")
                 .expect(403);
         api.post(
                         "/api/sites/" + site[0] + "/endpoints",
-                        "{'segmentId':%d,'kind':'label-printer','name':'Printer','partnerName':'Till 1 workstation','partnerAddress':'10.7.0.77'}",
+                        "{'segmentId':%d,'kind':'label-printer','name':'Printer','partnerName':'Till 1 "
+                                + "workstation','partnerAddress':'10.7.0.77'}",
                         site[1])
                 .expect(201);
         assertThat(station())
                 .as("its partner has another address by somebody else's form")
-                .isEqualTo("CONFIRM HALF_DRAWN");
-        assertThat(rung(api.get("/api/endpoints/" + id + "/line").json(), "PARTNER")
+                .isEqualTo("CONFIRM ACTIVE");
+        assertThat(checkStatus(api.get("/api/endpoints/" + id + "/verification").json(), "PARTNER")
                         .get("loosened")
                         .asString())
                 .isEqualTo("Its partner is another since, or has another address.");
         when(Running.PROBES.ask(eq(Ipv4Address.parse("10.7.0.77")), eq(7500), eq("TEST 10.7.0.51 7451")))
                 .thenReturn(Optional.of("REACHED OC2-AAAA-0001"));
-        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
-        for (String seen : List.of("REAL_JOB done", "DEVICE_TO_PARTNER reaches"))
+        api.post("/api/endpoints/" + id + "/check-runs", "").expect(201);
+        for (String seen : List.of("REAL_JOB DONE", "DEVICE_TO_PARTNER REACHES"))
             saw(seen.split(" ")[0], seen.split(" ")[1], "SEEN").expect(200);
         api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").expect(204);
         api.seen(id).patch("/api/endpoints/" + id, "{'place':'Right counter'}").expect(200);
-        assertThat(station()).as("moved").isEqualTo("CONFIRM HALF_DRAWN");
-        var moved = api.get("/api/endpoints/" + id + "/line").expect(200).json();
-        assertThat(rung(moved, "REAL_JOB").get("loosened").asString())
+        assertThat(station()).as("moved").isEqualTo("CONFIRM ACTIVE");
+        var moved =
+                api.get("/api/endpoints/" + id + "/verification").expect(200).json();
+        assertThat(checkStatus(moved, "REAL_JOB").get("loosened").asString())
                 .isEqualTo("It moved since, from Left counter to Right counter.");
-        assertThat(rung(moved, "AFTER_RESTART").get("loosened").asString()).isEmpty();
+        assertThat(checkStatus(moved, "AFTER_RESTART").get("loosened").asString())
+                .isEmpty();
         api.seen(id).patch("/api/endpoints/" + id, "{'address':'10.7.0.61'}").expect(200);
-        assertThat(station()).isEqualTo("ONBOARD HALF_DRAWN");
+        assertThat(station()).isEqualTo("ONBOARD ACTIVE");
         assertThat(api.get("/api/endpoints/" + id + "/runbook")
                         .json()
                         .get("current")
@@ -304,32 +316,36 @@ class RunbookApiTest {
         try (var db = Running.database("knot_owner");
                 var statement = db.createStatement()) {
             statement.execute("""
-                    insert into step (endpoint_id, key, knot, started_at, ended_at, evidence, findings, reason, by, tries, restarts)
-                    values (%d, 'learn', 'TIGHT', now(), now(), '{}', '[]', '', 'lead', 0, 0)""".formatted(id));
+                    insert into step (endpoint_id, key, status, started_at, ended_at, evidence, findings, reason, by, tries, restarts)
+                    values (%d, 'learn', 'PASSED', now(), now(), '{}', '[]', '', 'lead', 0, 0)""".formatted(id));
         }
-        assertThat(knot(api.get("/api/endpoints/" + id + "/runbook"), "learn")).isEqualTo("TIGHT");
+        assertThat(status(api.get("/api/endpoints/" + id + "/runbook"), "learn"))
+                .isEqualTo("PASSED");
         api.seen(id).patch("/api/endpoints/" + id, "{'address':'10.7.0.62'}").expect(200);
-        assertThat(knot(api.get("/api/endpoints/" + id + "/runbook"), "learn")).isEqualTo("OPEN");
+        assertThat(status(api.get("/api/endpoints/" + id + "/runbook"), "learn"))
+                .isEqualTo("PENDING");
     }
 
     @DisplayName("A reset loosens what it undoes, and says so; another MAC loosens what rests on it")
     @Test
     void aResetAndAnotherMacLoosenTheRightProofs() {
-        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
-        saw("LINK", "lit", "PHOTO").expect(200);
-        saw("AFTER_RESTART", "planned", "SEEN").expect(200);
+        api.post("/api/endpoints/" + id + "/check-runs", "").expect(201);
+        saw("LINK", "LIT", "PHOTO").expect(200);
+        saw("AFTER_RESTART", "PLANNED", "SEEN").expect(200);
         api.seen(id)
                 .post("/api/endpoints/" + id + "/runbook/reset", "{'why':'It hung','backup':'Written down'}")
                 .expect(200);
-        var line = api.get("/api/endpoints/" + id + "/line").json();
-        assertThat(rung(line, "LINK").get("knot").asString()).isEqualTo("TIGHT");
-        assertThat(rung(line, "GATEWAY").get("knot").asString()).isNotEqualTo("OPEN");
+        var line = api.get("/api/endpoints/" + id + "/verification").json();
+        assertThat(checkStatus(line, "LINK").get("status").asString()).isEqualTo("PASSED");
+        assertThat(checkStatus(line, "GATEWAY").get("status").asString()).isNotEqualTo("PENDING");
         for (String check : List.of("ANSWERS", "SERVICE", "AFTER_RESTART"))
-            assertThat(rung(line, check).get("loosened").asString()).as(check).isEqualTo("It was reset since.");
+            assertThat(checkStatus(line, check).get("loosened").asString())
+                    .as(check)
+                    .isEqualTo("It was reset since.");
         api.seen(id)
                 .patch("/api/endpoints/" + id, "{'mac':'00:00:5E:00:53:6F'}")
                 .expect(200);
-        assertThat(rung(api.get("/api/endpoints/" + id + "/line").json(), "LINK")
+        assertThat(checkStatus(api.get("/api/endpoints/" + id + "/verification").json(), "LINK")
                         .get("loosened")
                         .asString())
                 .startsWith("Its MAC on record is another since");
@@ -347,7 +363,7 @@ class RunbookApiTest {
         network("00:00:5E:00:53:01", "");
         when(Running.PROBES.connect(any(), anyInt())).thenReturn(Probes.Connection.REFUSED);
         when(Running.PROBES.here()).thenReturn(new Here(List.of()));
-        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+        api.post("/api/endpoints/" + id + "/check-runs", "").expect(201);
         assertThat(api.post(path, "{'text':'%s'}", text)
                         .expect(200)
                         .json()
@@ -369,36 +385,36 @@ class RunbookApiTest {
             network("00:00:5E:00:53:01", "");
             when(Running.PROBES.connect(any(), anyInt())).thenReturn(Probes.Connection.REFUSED);
             when(Running.PROBES.ask(any(), anyInt(), any())).thenReturn(Optional.of("REFUSED"));
-            api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
-            String looks = "/api/endpoints/" + id + "/diagnosis/looks";
+            api.post("/api/endpoints/" + id + "/check-runs", "").expect(201);
+            String questions = "/api/endpoints/" + id + "/diagnosis/answers";
             assertThat(api.get("/api/endpoints/" + id + "/diagnosis")
                             .json()
                             .get("learns")
                             .asBoolean())
                     .isEqualTo(n >= 8);
-            assertThat(api.put(looks, "{'look':'FIELDS','outcome':'port'}")
+            assertThat(api.put(questions, "{'question':'FIELDS','outcome':'PORT'}")
                             .expect(200)
                             .json()
                             .get("found")
                             .asBoolean())
                     .isTrue();
             network("00:00:5E:00:53:01", "I AM OC2-AAAA-0001");
-            api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+            api.post("/api/endpoints/" + id + "/check-runs", "").expect(201);
             // That it holds again says nothing about why: only what a person says mended it is learned.
             assertThat(found()).isEqualTo(n);
-            api.post("/api/endpoints/" + id + "/diagnosis/mended", "{'cause':'OTHER_PORT'}")
+            api.post("/api/endpoints/" + id + "/diagnosis/mended", "{'fault':'OTHER_PORT'}")
                     .expect(204);
             assertThat(found()).isEqualTo(n + 1);
         }
         Running.as(Role.OFFICE)
-                .post("/api/endpoints/" + id + "/diagnosis/mended", "{'cause':'OTHER_PORT'}")
+                .post("/api/endpoints/" + id + "/diagnosis/mended", "{'fault':'OTHER_PORT'}")
                 .expect(403);
     }
 
     private int found() {
         try (var db = Running.database("knot_owner");
                 var query = db.createStatement();
-                var rows = query.executeQuery("select count(*) from cause_found where endpoint_id = " + id)) {
+                var rows = query.executeQuery("select count(*) from fault_found where endpoint_id = " + id)) {
             rows.next();
             return rows.getInt(1);
         } catch (SQLException e) {
@@ -409,12 +425,13 @@ class RunbookApiTest {
     @Test
     void checksStayOnTheSitesOwnGround() {
         long away = api.post("/api/sites/" + site[0] + "/endpoints", """
-                {'segmentId':%d,'kind':'label-printer','name':'Printer','address':'10.7.0.60','mac':'00:00:5E:00:53:0F','serial':'LW-30418B','partnerName':'Far','partnerAddress':'198.51.100.7'}""", site[1])
+                {'segmentId':%d,'kind':'label-printer','name':'Printer','address':'10.7.0.60','mac':'00:00:5E:00:53:0F',
+                'serial':'LW-30418B','partnerName':'Far','partnerAddress':'198.51.100.7'}""", site[1])
                 .expect(201)
                 .json()
                 .get("id")
                 .asLong();
-        api.post("/api/endpoints/" + away + "/rounds", "").refused(409, "foreign-ground");
+        api.post("/api/endpoints/" + away + "/check-runs", "").refused(409, "foreign-ground");
     }
 
     @DisplayName("What failed is diagnosed from what the machine saw, then by what people see; a new round begins anew")
@@ -423,32 +440,35 @@ class RunbookApiTest {
         String path = "/api/endpoints/" + id + "/diagnosis";
         api.get(path).refused(409, "nothing-failed");
         network("00:00:5E:00:53:C1", "");
-        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+        api.post("/api/endpoints/" + id + "/check-runs", "").expect(201);
         var first = api.get(path).expect(200).json();
         assertThat(first.get("suspects").get(0).get("title").asString()).startsWith("Another device");
         assertThat(first.get("seen").toString()).contains("another MAC");
         when(Running.PROBES.whois(any())).thenReturn(new Whois(Set.of(), Whois.How.ASKED));
-        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+        api.post("/api/endpoints/" + id + "/check-runs", "").expect(201);
         var next = api.get(path).expect(200).json().get("next");
         assertThat(next.get("outcomes").size()).isGreaterThan(1);
-        String looks = path + "/looks", look = next.get("look").asString();
-        api.put(looks, "{'look':'%s','outcome':'no such thing'}", look).refused(422, "no-such-outcome");
-        api.put(looks, "{'look':'TELEPATHY','outcome':'yes'}").expect(400);
-        var passed =
-                api.put(looks, "{'look':'%s','outcome':''}", look).expect(200).json();
+        String questions = path + "/answers", question = next.get("question").asString();
+        api.put(questions, "{'question':'%s','outcome':'FULL'}", question).refused(422, "no-such-outcome");
+        api.put(questions, "{'question':'TELEPATHY','outcome':'YES'}").expect(400);
+        var passed = api.put(questions, "{'question':'%s','outcome':'CANNOT_BE_TOLD'}", question)
+                .expect(200)
+                .json();
         assertThat(passed.get("next").isNull()
-                        || !passed.get("next").get("look").asString().equals(look))
+                        || !passed.get("next").get("question").asString().equals(question))
                 .as("what cannot be told is not asked again")
                 .isTrue();
-        var told = api.put(looks, "{'look':'ADDRESS_SHOWN','outcome':'in-use'}")
+        var told = api.put(questions, "{'question':'ADDRESS_SHOWN','outcome':'IN_USE'}")
                 .expect(200)
                 .json();
         assertThat(told.get("suspects").get(0).get("title").asString())
                 .isEqualTo("Another device had its address first");
         assertThat(told.get("suspects").get(0).get("remedy")).isNotEmpty();
-        Running.as(Role.OFFICE).put(looks, "{'look':'LINK','outcome':'lit'}").expect(403);
+        Running.as(Role.OFFICE)
+                .put(questions, "{'question':'LINK','outcome':'LIT'}")
+                .expect(403);
         network("00:00:5E:00:53:01", "I AM OC2-AAAA-0001");
-        api.post("/api/endpoints/" + id + "/rounds", "").expect(201);
+        api.post("/api/endpoints/" + id + "/check-runs", "").expect(201);
         api.get(path).refused(409, "nothing-failed");
     }
 
@@ -457,7 +477,7 @@ class RunbookApiTest {
         var said = Running.as(Role.OFFICE)
                 .post("/api/reach/diagnose", """
                         {'traits':{'registered':false,'partnered':true,'speaks':true,'callsOut':true},
-                         'made':[{'look':'LINK','outcome':'dark'},{'look':'POWER','outcome':'off'}]}""")
+                         'made':[{'question':'LINK','outcome':'DARK'},{'question':'POWER','outcome':'OFF'}]}""")
                 .expect(200)
                 .json();
         assertThat(said.get("suspects").get(0).get("title").asString()).isEqualTo("It has no power");
@@ -466,7 +486,8 @@ class RunbookApiTest {
         assertThat(sum).isCloseTo(1, within(1e-9));
         String doubted = """
                 {'traits':{'registered':false,'partnered':true,'speaks':true,'callsOut':true},
-                 'made':[{'look':'LINK','outcome':'dark'},{'look':'POWER','outcome':'off'}],'passed':['CLOCK'],'settings':{'eyes':%s}}""";
+                 'made':[{'question':'LINK','outcome':'DARK'},{'question':'POWER','outcome':'OFF'}],'passed':['CLOCK'],
+                 'settings':{'eyes':%s}}""";
         assertThat(api.post("/api/reach/diagnose", doubted, "0.4")
                         .expect(200)
                         .json()
@@ -477,15 +498,16 @@ class RunbookApiTest {
                 .as("eyes that are wrong so often prove less")
                 .isLessThan(said.get("suspects").get(0).get("probability").asDouble());
         for (var told : Map.of(
-                        "'joined':'WIRELESS'", "SIGNAL=not-joined=It has not joined the wireless",
-                        "'reserved':true", "POOL=full=The router has no address left to hand out")
+                        "'joined':'WIRELESS'", "SIGNAL=NOT_JOINED=It has not joined the wireless",
+                        "'reserved':true", "POOL=FULL=The router has no address left to hand out")
                 .entrySet()) {
             var seen = told.getValue().split("=");
             assertThat(api.post(
                                     "/api/reach/diagnose",
                                     "{'traits':{'registered':false,'partnered':false,'speaks':true,'callsOut':true,"
                                             + told.getKey()
-                                            + "},'made':[{'look':'NEIGHBOUR','outcome':'nobody'},{'look':'ADDRESS_SHOWN','outcome':'self'},{'look':'"
+                                            + "},'made':[{'question':'NEIGHBOUR','outcome':'NOBODY'},"
+                                            + "{'question':'ADDRESS_SHOWN','outcome':'SELF'},{'question':'"
                                             + seen[0] + "','outcome':'" + seen[1] + "'}]}")
                             .expect(200)
                             .json()
@@ -496,7 +518,8 @@ class RunbookApiTest {
         api.post("/api/reach/diagnose", doubted, "0.9").expect(422);
         api.post(
                         "/api/reach/diagnose",
-                        "{'traits':{'registered':true,'partnered':true,'speaks':true,'callsOut':true},'made':[{'look':'LINK','outcome':'purple'}]}")
+                        "{'traits':{'registered':true,'partnered':true,'speaks':true,'callsOut':true},"
+                                + "'made':[{'question':'LINK','outcome':'FULL'}]}")
                 .refused(422, "no-such-outcome");
     }
 }

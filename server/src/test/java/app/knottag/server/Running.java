@@ -13,10 +13,10 @@ import app.knottag.core.hardware.Mac;
 import app.knottag.core.intake.Form;
 import app.knottag.core.intake.Recognised;
 import app.knottag.core.kind.Protocol;
-import app.knottag.core.reach.Heard;
 import app.knottag.core.reach.Here;
 import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.Probes;
+import app.knottag.core.reach.ServiceReply;
 import app.knottag.core.reach.Swept;
 import app.knottag.core.reach.Whois;
 import app.knottag.server.account.Invitations;
@@ -83,7 +83,7 @@ final class Running {
         when(PROBES.talk(any())).thenAnswer(call -> {
             Probes.Call c = call.getArgument(0);
             boolean page = c.protocol() == Protocol.HTTP || c.protocol() == Protocol.HTTPS;
-            return Heard.answered(page ? 200 : 0, List.of(says));
+            return ServiceReply.answered(page ? 200 : 0, List.of(says));
         });
     }
 
@@ -135,7 +135,8 @@ final class Running {
                 .get("id")
                 .asLong();
         long segment = lead.post("/api/sites/" + site + "/segments", """
-                {'name':'Shop','prefix':'10.7.0.0/24','gateway':'10.7.0.1','resolvers':['10.7.0.1','203.0.113.9'],'pools':[{'from':'10.7.0.100','to':'10.7.0.199'}],
+                {'name':'Shop','prefix':'10.7.0.0/24','gateway':'10.7.0.1','resolvers':['10.7.0.1','203.0.113.9'],
+                'pools':[{'from':'10.7.0.100','to':'10.7.0.199'}],
                  'seriesName':'Till','seriesHostBase':50,'seriesPortBase':7450}""")
                 .expect(201)
                 .json()
@@ -149,7 +150,8 @@ final class Running {
         return api.post(
                         "/api/sites/" + site[0] + "/endpoints",
                         """
-                {'segmentId':%d,'kind':'counter-payment-terminal','number':%d,'name':'Till %d','address':'10.7.0.%d','mac':'00:00:5E:00:53:%02X','serial':'OC2-AAAA-%04d',
+                {'segmentId':%d,'kind':'counter-payment-terminal','number':%d,'name':'Till \
+                %d','address':'10.7.0.%d','mac':'00:00:5E:00:53:%02X','serial':'OC2-AAAA-%04d',
                  'partnerName':'Till %d workstation','partnerAddress':'10.7.0.%d','partnerTestPort':7500}""",
                         site[1],
                         number,

@@ -51,7 +51,9 @@ class SheetApiTest {
                 .expect(200);
         seen().put(
                         path(""),
-                        "{'name':'Surgery %d','zone':'Europe/Berlin','client':'Paws','nameRule':'{site}-{kind}{number}','feed':'MODEM','feedNote':'On the shelf','feedPortId':null}",
+                        "{'name':'Surgery "
+                                + "%d','zone':'Europe/Berlin','client':'Paws','nameRule':'{site}-{kind}{number}',"
+                                + "'feed':'MODEM','feedNote':'On the shelf','feedPortId':null}",
                         site[0])
                 .expect(204);
         var sheet = sheet();
@@ -61,9 +63,9 @@ class SheetApiTest {
         lead.seen(till)
                 .patch("/api/endpoints/" + till, "{'place':'Front','outlet':'F-01'}")
                 .expect(200);
-        var cord = lead.get(path("/wiring")).expect(200).json().get("cords").get(0);
-        assertThat(cord.get("port").asString()).isEqualTo("Shop switch 2");
-        assertThat(cord.get("state").asString()).isEqualTo("PLANNED");
+        var cable = lead.get(path("/wiring")).expect(200).json().get("cables").get(0);
+        assertThat(cable.get("port").asString()).isEqualTo("Shop switch 2");
+        assertThat(cable.get("state").asString()).isEqualTo("PLANNED");
         lead.seen(till).patch("/api/endpoints/" + till, "{'outlet':'F-02'}").expect(200);
         assertThat(lead.get(path("/conflicts")).json().get(0).get("message").asString())
                 .isEqualTo("Till 1: Outlet F-02 is dead.");
@@ -74,20 +76,33 @@ class SheetApiTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "PUT    | /segments/:segment | {'name':'Shop','prefix':'10.7.0.0/27','gateway':'10.7.0.1'} | 409 leaves-outside | That prefix would leave Till 1 at 10.7.0.51 outside. Renumber the segment instead, or move it first.",
-                "PUT    | /segments/:segment | {'name':'Shop','prefix':'10.7.0.0/24','gateway':'10.7.0.51'} | 409 gateway-taken | Till 1 has that address. Move it first.",
+                "PUT    | /segments/:segment | {'name':'Shop','prefix':'10.7.0.0/27','gateway':'10.7.0.1'} | 409 "
+                        + "leaves-outside | That prefix would leave Till 1 at 10.7.0.51 outside. Renumber the segment "
+                        + "instead, or move it first.",
+                "PUT    | /segments/:segment | {'name':'Shop','prefix':'10.7.0.0/24','gateway':'10.7.0.51'} | 409 "
+                        + "gateway-taken | Till 1 has that address. Move it first.",
                 "DELETE | /segments/:segment | | 409 in-use | “Shop” is still used by Till 1. Move or retire them first.",
                 "DELETE | /series/:series    | | 409 in-use | “Till” is still used by Till 1. They keep their numbers by it.",
                 "DELETE | /things/PLACES/:place | | 409 in-use | This is still used by Till 1. Move them first.",
                 "DELETE | /things/GEAR/:gear | | 409 in-use | Shop switch 3 is still used by Till 1. Plug them elsewhere first.",
                 "DELETE | /things/GEAR/999999 | | 404 not-found | Site :site has nothing with the number 999999.",
-                "PUT    | /series/0 | {'name':'PIN pad','counts':'HOST','segmentId':':segment','base':240,'portBase':0,'last':20,'perYear':0} | 422 series-too-long | Number 20 would be host 260, which leaves 10.7.0.0/24: hosts end at 254.",
-                "PUT    | /series/0 | {'name':'Ports','counts':'GEAR_PORT','base':0,'portBase':0,'last':0,'perYear':0} | 422 missing | Say whose ports it counts.",
-                "PUT    | /series/0 | {'name':'Till','counts':'NUMBER','base':0,'portBase':0,'last':0,'perYear':0} | 409 name-taken | Another series of this site is called so.",
-                "PUT    | /outlets/0 | {'name':'F-9','state':'PATCHED'} | 422 missing | Say which port it is patched to, or mark it unknown.",
-                "PUT    | /gear/0 | {'name':'Hub','type':'SWITCH','ports':[{'number':1,'role':'LAN','poe':false},{'number':1,'role':'LAN','poe':false}]} | 422 port-twice | Two ports have the same number.",
-                "PUT    | | {'name':'Shop','zone':'Europe/Berlin','nameRule':'{shop}'} | 422 bad-name-rule | There is no part {shop}; there are {site}, {kind}, {series}, {number}, {place}.",
-                "PUT    | | {'name':'Shop','zone':'Nowhere','nameRule':'{site}{number}'} | 422 bad-zone | “Nowhere” is no time zone. Choose one from the list.",
+                "PUT    | /series/0 | {'name':'PIN "
+                        + "pad','counts':'HOST','segmentId':':segment','base':240,'portBase':0,'last':20,'perYear':0} | "
+                        + "422 series-too-long | Number 20 would be host 260, which leaves 10.7.0.0/24: hosts end at "
+                        + "254.",
+                "PUT    | /series/0 | {'name':'Ports','counts':'GEAR_PORT','base':0,'portBase':0,'last':0,'perYear':0} "
+                        + "| 422 missing | Say whose ports it counts.",
+                "PUT    | /series/0 | {'name':'Till','counts':'NUMBER','base':0,'portBase':0,'last':0,'perYear':0} | "
+                        + "409 name-taken | Another series of this site is called so.",
+                "PUT    | /outlets/0 | {'name':'F-9','state':'PATCHED'} | 422 missing | Say which port it is patched "
+                        + "to, or mark it unknown.",
+                "PUT    | /gear/0 | "
+                        + "{'name':'Hub','type':'SWITCH','ports':[{'number':1,'role':'LAN','poe':false},{'number':1,"
+                        + "'role':'LAN','poe':false}]} | 422 port-twice | Two ports have the same number.",
+                "PUT    | | {'name':'Shop','zone':'Europe/Berlin','nameRule':'{shop}'} | 422 bad-name-rule | There is "
+                        + "no part {shop}; there are {site}, {kind}, {series}, {number}, {place}.",
+                "PUT    | | {'name':'Shop','zone':'Nowhere','nameRule':'{site}{number}'} | 422 bad-zone | “Nowhere” is "
+                        + "no time zone. Choose one from the list.",
             })
     void refuses(String method, String rest, String body, String code, String detail) {
         long till = Running.till(lead, site, 1);

@@ -117,7 +117,7 @@ class StandsTest {
         var rounds = tills.stream()
                 .map(id -> CompletableFuture.supplyAsync(
                         () -> technician
-                                .post("/api/endpoints/" + id + "/rounds", "")
+                                .post("/api/endpoints/" + id + "/check-runs", "")
                                 .status(),
                         pool))
                 .toList();
@@ -212,9 +212,10 @@ class StandsTest {
         try (var db = Running.database("knot_app");
                 var insert = db.createStatement()) {
             org.assertj.core.api.Assertions.assertThatThrownBy(() -> insert.executeUpdate(
-                            "insert into endpoint (site_id, segment_id, kind, kind_version, name, method, tag_code, station, knot) values ("
+                            "insert into endpoint (site_id, segment_id, kind, kind_version, name, method, tag_code, "
+                                    + "station, status) values ("
                                     + site[0] + ", " + second
-                                    + ", 'time-clock', 2, 'Slipped', 'FIXED', 'X-1-Y', 'PLAN', 'OPEN')"))
+                                    + ", 'time-clock', 2, 'Slipped', 'FIXED', 'X-1-Y', 'PLAN', 'PENDING')"))
                     .hasMessageContaining("the segment was removed");
         }
         for (String view : List.of("conflicts", "growth", "due", "register.csv", "board"))

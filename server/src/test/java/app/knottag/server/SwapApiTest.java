@@ -148,7 +148,8 @@ class SwapApiTest {
         assertThat(moved.get("said").get(1).asString()).isEqualTo("Till 1 joins by 00:00:5E:00:53:01 from now on.");
         assertThat(moved.get("said").get(2).asString())
                 .isEqualTo(
-                        "List: the entry “Till 1” goes along to Till 2; its own, “Till 2”, is taken out. Correct its name, or swap the adapters back.");
+                        "List: the entry “Till 1” goes along to Till 2; its own, “Till 2”, is taken out. Correct its "
+                                + "name, or swap the adapters back.");
         assertThat(texts(api.get("/api/endpoints/" + second + "/registrations").json(), "state", "endpoint"))
                 .contains("SUBMITTED Till 2");
         assertThat(api.get("/api/endpoints/" + second).json().get("mac").asString())

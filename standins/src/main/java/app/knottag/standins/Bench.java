@@ -2,6 +2,7 @@ package app.knottag.standins;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.reach.Neighbour;
+import app.knottag.core.reach.Outcome;
 import app.knottag.core.reach.SiteModel;
 import app.knottag.core.reach.SiteModel.Role;
 import java.io.IOException;
@@ -109,7 +110,7 @@ final class Bench {
     /** Ports that a firewall bars with a word, one “address port” a line: loopback cannot say that itself. */
     String barred() {
         return model().stations().stream()
-                .filter(s -> s.address().isPresent() && s.scene().portState().equals("unreachable"))
+                .filter(s -> s.address().isPresent() && s.scene().portState() == Outcome.UNREACHABLE)
                 .map(s -> s.address().get() + " " + s.port())
                 .collect(Collectors.joining("\n"));
     }
@@ -168,12 +169,12 @@ final class Bench {
     }
 
     /** How the partner's side is set up for the device that has, or should have, an address. */
-    synchronized String partnerSide(Ipv4Address address) {
+    synchronized Outcome partnerSide(Ipv4Address address) {
         return devices.values().stream()
                 .map(Device::station)
                 .filter(s -> s.role() == Role.ENDPOINT && s.planned().equals(address))
                 .findFirst()
                 .map(s -> s.scene().partnerSide())
-                .orElse("reaches");
+                .orElse(Outcome.REACHES);
     }
 }

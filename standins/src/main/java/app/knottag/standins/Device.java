@@ -8,10 +8,11 @@ import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.Field;
 import app.knottag.core.kind.Kind.MenuField;
 import app.knottag.core.kind.Signal.Steadiness;
-import app.knottag.core.reach.Cause;
-import app.knottag.core.reach.CauseBook;
-import app.knottag.core.reach.Look;
+import app.knottag.core.reach.Fault;
+import app.knottag.core.reach.FaultBook;
 import app.knottag.core.reach.NetworkState;
+import app.knottag.core.reach.Outcome;
+import app.knottag.core.reach.Question;
 import app.knottag.core.reach.SiteModel;
 import app.knottag.core.reach.SiteModel.Station;
 import java.time.Instant;
@@ -36,22 +37,22 @@ final class Device {
     private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm:ss");
 
     /** What is mended when the menu is filled in anew and the device restarted. */
-    private static final Set<Cause> IN_THE_MENU = EnumSet.of(
-            Cause.STILL_AUTOMATIC,
-            Cause.NOT_SAVED,
-            Cause.ADDRESS_SLIP,
-            Cause.MASK_WRONG,
-            Cause.GATEWAY_WRONG,
-            Cause.RESOLVER_WRONG,
-            Cause.RESOLVER_MISSING,
-            Cause.OTHER_PORT,
-            Cause.DEVICE_POINTS_ELSEWHERE);
+    private static final Set<Fault> IN_THE_MENU = EnumSet.of(
+            Fault.STILL_AUTOMATIC,
+            Fault.NOT_SAVED,
+            Fault.ADDRESS_SLIP,
+            Fault.MASK_WRONG,
+            Fault.GATEWAY_WRONG,
+            Fault.RESOLVER_WRONG,
+            Fault.RESOLVER_MISSING,
+            Fault.OTHER_PORT,
+            Fault.DEVICE_POINTS_ELSEWHERE);
 
-    private static final CauseBook BOOK = CauseBook.shipped();
+    private static final FaultBook BOOK = FaultBook.shipped();
 
     private final Optional<Kind> kind;
     private final Map<String, String> menu = new LinkedHashMap<>();
-    private final EnumSet<Cause> faults = EnumSet.noneOf(Cause.class);
+    private final EnumSet<Fault> faults = EnumSet.noneOf(Fault.class);
     private boolean typedAnew;
     private Station station;
     private Instant startedAt = Instant.EPOCH;
@@ -79,7 +80,7 @@ final class Device {
     }
 
     /** What is kept when the demo is stopped. */
-    record State(Map<String, String> menu, boolean automatic, String typed, List<Cause> faults) {}
+    record State(Map<String, String> menu, boolean automatic, String typed, List<Fault> faults) {}
 
     State state() {
         return new State(
@@ -105,7 +106,7 @@ final class Device {
         return standing;
     }
 
-    List<Cause> faults() {
+    List<Fault> faults() {
         return new ArrayList<>(faults);
     }
 
@@ -117,7 +118,7 @@ final class Device {
         return startedAt;
     }
 
-    void upset(Cause fault, boolean on) {
+    void upset(Fault fault, boolean on) {
         if (on) faults.add(fault);
         else faults.remove(fault);
     }
@@ -159,13 +160,13 @@ final class Device {
                 .findFirst()
                 .flatMap(f -> read(menu.get(f.label())));
         station = station.withAddress(!fixed || address.isEmpty(), address);
-        faults.remove(Cause.NOT_RESTARTED);
+        faults.remove(Fault.NOT_RESTARTED);
         if (typedAnew) faults.removeAll(IN_THE_MENU);
         typedAnew = false;
     }
 
     /** One way to look at it, and what one sees. */
-    record Seen(Look look, String words, String seen) {}
+    record Seen(Question question, String words, String seen) {}
 
     /** The device as one stands before it. */
     record Face(
@@ -180,15 +181,15 @@ final class Device {
             String clock,
             boolean settable,
             Map<String, String> typed,
-            List<Cause> faults,
-            List<Cause> possible,
-            List<Seen> looks) {}
+            List<Fault> faults,
+            List<Fault> possible,
+            List<Seen> questions) {}
 
     Face face(Instant now, Station standing) {
         var scene = standing.scene();
-        boolean dark = shows(scene, Look.POWER).equals("off");
-        String screen = dark ? "Dark" : !up(now) ? "Starting…" : screen(standing, shows(scene, Look.ADDRESS_SHOWN));
-        boolean swapped = shows(scene, Look.LABEL).equals("other");
+        boolean dark = shows(scene, Question.POWER) == Outcome.OFF;
+        String screen = dark ? "Dark" : !up(now) ? "Starting…" : screen(standing, shows(scene, Question.ADDRESS_SHOWN));
+        boolean swapped = shows(scene, Question.LABEL) == Outcome.OTHER;
         return new Face(
                 station.id(),
                 station.name(),
@@ -197,7 +198,7 @@ final class Device {
                 swapped ? SiteModel.OTHER_SERIAL : standing.serial(),
                 station.leased().toString().replaceAll("\\.\\d+$", ""),
                 screen,
-                lights(shows(scene, Look.LINK).equals("lit")),
+                lights(shows(scene, Question.LINK).equals("lit")),
                 up(now) && !dark
                         ? CLOCK.format((scene.clockRight() ? now : now.minusSeconds(CLOCK_BEHIND)).atZone(ZONE))
                         : "",
@@ -205,18 +206,18 @@ final class Device {
                 menu,
                 faults(),
                 possible(),
-                looks(scene));
+                questions(scene));
     }
 
-    private static String screen(Station standing, String shown) {
+    private static String screen(Station standing, Outcome shown) {
         String planned = standing.planned().toString();
         return switch (shown) {
-            case "pool" -> "Address " + standing.leased();
-            case "self" -> "Address 169.254.77." + planned.replaceAll(".*\\.", "");
-            case "foreign" -> "Address 192.0.2." + planned.replaceAll(".*\\.", "");
-            case "slip" -> "Address " + slipped(planned);
-            case "in-use" -> "Address in use";
-            case "nothing" -> "Dark";
+            case POOL -> "Address " + standing.leased();
+            case SELF -> "Address 169.254.77." + planned.replaceAll(".*\\.", "");
+            case FOREIGN -> "Address 192.0.2." + planned.replaceAll(".*\\.", "");
+            case SLIP -> "Address " + slipped(planned);
+            case IN_USE -> "Address in use";
+            case NOTHING -> "Dark";
             default -> "Address " + planned;
         };
     }
@@ -226,15 +227,15 @@ final class Device {
         return address.replaceAll("\\.(\\d)(\\d)\\.(\\d+)$", ".$2$1.$3");
     }
 
-    private static String shows(NetworkState scene, Look look) {
-        int seen = scene.observe(look);
-        return look.outcomes().get(Math.max(0, seen));
+    private static Outcome shows(NetworkState scene, Question question) {
+        int seen = scene.observe(question);
+        return question.outcomes().get(Math.max(0, seen));
     }
 
     /** What eyes see, look by look, in the words in which the question is asked. */
-    private static List<Seen> looks(NetworkState scene) {
-        return Arrays.stream(Look.values())
-                .filter(l -> l.by() == Look.By.EYES && scene.possible(l))
+    private static List<Seen> questions(NetworkState scene) {
+        return Arrays.stream(Question.values())
+                .filter(l -> l.by() == Question.By.EYES && scene.possible(l))
                 .map(l -> new Seen(
                         l,
                         l.words(),
@@ -243,10 +244,10 @@ final class Device {
     }
 
     /** The faults that would show at it. */
-    private List<Cause> possible() {
+    private List<Fault> possible() {
         var intended = station.intended();
-        return Arrays.stream(Cause.values())
-                .filter(c -> c != Cause.NOTHING && c.showsAnywhere(intended))
+        return Arrays.stream(Fault.values())
+                .filter(c -> c != Fault.NOTHING && c.showsAnywhere(intended))
                 .toList();
     }
 

@@ -2,7 +2,7 @@ package app.knottag.standins;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
-import app.knottag.core.reach.Cause;
+import app.knottag.core.reach.Fault;
 import app.knottag.core.reach.SiteModel.Station;
 import java.io.IOException;
 import java.io.StreamTokenizer;
@@ -59,7 +59,7 @@ final class DhcpFiles {
     Station leased(Station station) {
         var host = hosts.get(station.mac());
         if (host != null) return station.withLease(host.address());
-        return station.automatic() ? station.with(Cause.STILL_AUTOMATIC) : station;
+        return station.automatic() ? station.with(Fault.STILL_AUTOMATIC) : station;
     }
 
     String leases(List<Station> up, Instant now) {

@@ -2,6 +2,7 @@ package app.knottag.standins;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.kind.Protocol;
+import app.knottag.core.reach.Outcome;
 import app.knottag.core.reach.SiteModel;
 import app.knottag.core.reach.SiteModel.Role;
 import app.knottag.core.reach.SiteModel.Station;
@@ -38,14 +39,14 @@ final class LineServer {
         var address = bench.loopback(offer.at());
         int port = station.port() < FIRST_FREE_PORT ? station.port() + HIGHER : station.port();
         var at = new InetSocketAddress(address, port);
-        if (!offer.echo().equals("silent")) {
+        if (offer.echo() != Outcome.SILENT) {
             var echo = sockets.keep(new DatagramSocket(new InetSocketAddress(address, ECHO_PORT)));
-            sockets.listen(() -> echo(echo, offer.echo().equals("lossy")));
+            sockets.listen(() -> echo(echo, offer.echo() == Outcome.LOSSY));
         }
         if (station.role() == Role.GATEWAY) Network.serve(sockets, bench, address, offer.network());
         if (station.role() == Role.RELAY) relay(at, offer.network());
-        else if (offer.port().equals("silent") || offer.port().equals("unreachable")) sockets.swallow(at);
-        else if (offer.port().equals("open")) serve(at, offer.service());
+        else if (offer.port() == Outcome.SILENT || offer.port() == Outcome.UNREACHABLE) sockets.swallow(at);
+        else if (offer.port() == Outcome.OPEN) serve(at, offer.service());
     }
 
     private void relay(InetSocketAddress at, Offer.Network network) throws IOException {
@@ -54,7 +55,7 @@ final class LineServer {
             sockets.keep(MailServer.start(at, bench.certificates().context(network.certificate())));
     }
 
-    private void serve(InetSocketAddress at, String service) throws IOException {
+    private void serve(InetSocketAddress at, Outcome service) throws IOException {
         switch (station.protocol()) {
             case HTTP -> sockets.keep(PageServer.start(at, station, service, Optional.empty()));
             case HTTPS ->
@@ -85,7 +86,7 @@ final class LineServer {
         }
     }
 
-    private void answer(Socket socket, String service) throws IOException {
+    private void answer(Socket socket, Outcome service) throws IOException {
         try (socket) {
             socket.setSoTimeout(PATIENCE_MILLIS);
             if (station.protocol() == Protocol.FILE) {
@@ -97,7 +98,7 @@ final class LineServer {
                 return;
             }
             String line = reader(socket).readLine();
-            if (line == null || service.equals("none") || service.equals("barred")) return;
+            if (line == null || service == Outcome.NONE || service == Outcome.BARRED) return;
             String answer =
                     station.role() == Role.PARTNER ? test(line) : line.equals(station.ask()) ? station.says() : "?";
             if (!answer.isEmpty()) socket.getOutputStream().write((answer + "\n").getBytes(StandardCharsets.UTF_8));
@@ -109,12 +110,12 @@ final class LineServer {
         if (!line.matches("TEST [0-9.]{7,15} [0-9]{1,5}")) return "?";
         String[] words = line.split(" ");
         var address = Ipv4Address.parse(words[1]);
-        String asSetUp = bench.partnerSide(address);
-        if (asSetUp.equals("none")) return "";
-        if (asSetUp.equals("other")) return "REACHED " + SiteModel.OTHER_SERIAL;
+        var asSetUp = bench.partnerSide(address);
+        if (asSetUp == Outcome.NONE) return "";
+        if (asSetUp == Outcome.OTHER) return "REACHED " + SiteModel.OTHER_SERIAL;
         // Loopback refuses for an address that nobody has; on a wire nobody would answer at all.
         if (bench.model().at(address).isEmpty()) return "NO ANSWER from " + words[1];
-        int port = Integer.parseInt(words[2]) + (asSetUp.equals("refused") ? 1 : 0);
+        int port = Integer.parseInt(words[2]) + (asSetUp == Outcome.REFUSED ? 1 : 0);
         try (var socket = new Socket()) {
             socket.connect(new InetSocketAddress(bench.loopback(address), port), PATIENCE_MILLIS);
             socket.setSoTimeout(PATIENCE_MILLIS);

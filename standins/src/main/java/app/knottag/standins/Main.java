@@ -1,6 +1,6 @@
 package app.knottag.standins;
 
-import app.knottag.core.reach.Cause;
+import app.knottag.core.reach.Fault;
 import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
@@ -79,7 +79,7 @@ public final class Main {
                     }
                     case "POST restart" -> bench.change(path[2], device -> device.restart(Instant.now()));
                     case "PUT faults", "DELETE faults" -> {
-                        var fault = Cause.valueOf(path[4]);
+                        var fault = Fault.valueOf(path[4]);
                         bench.change(path[2], device -> device.upset(fault, what.startsWith("PUT")));
                     }
                     default -> throw new IllegalArgumentException("The bench cannot do that: " + what);

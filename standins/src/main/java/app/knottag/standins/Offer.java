@@ -2,6 +2,7 @@ package app.knottag.standins;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.reach.NetworkState;
+import app.knottag.core.reach.Outcome;
 import app.knottag.core.reach.SiteModel;
 import app.knottag.core.reach.SiteModel.Station;
 import java.util.List;
@@ -14,7 +15,8 @@ import java.util.List;
  * @param service what its service does with a caller: right, none or barred, among others
  * @param network what stands between here and the services of its network
  */
-record Offer(Station station, Ipv4Address at, String port, String echo, String says, String service, Network network) {
+record Offer(
+        Station station, Ipv4Address at, Outcome port, Outcome echo, String says, Outcome service, Network network) {
 
     /** What is wrong in a network as a whole, brought about at any device in it. */
     record Network(boolean resolver, boolean uplink, boolean server, boolean provider, boolean certificate) {
@@ -35,13 +37,22 @@ record Offer(Station station, Ipv4Address at, String port, String echo, String s
     static Offer of(Station s, Ipv4Address at, Network network) {
         var scene = s.scene();
         boolean away = !at.equals(s.planned());
-        String port = s.port() == 0 ? "refused" : away ? "open" : scene.portState();
-        return new Offer(s, at, port, away ? "answers" : scene.echoState(), s.says(), scene.serviceState(), network);
+        var port = s.port() == 0 ? Outcome.REFUSED : away ? Outcome.OPEN : scene.portState();
+        return new Offer(
+                s, at, port, away ? Outcome.ANSWERS : scene.echoState(), s.says(), scene.serviceState(), network);
     }
 
     /** Everything that decides, as one text. */
     String key() {
         return String.join(
-                " ", station.id(), at.toString(), "" + station.port(), port, says, echo, service, "" + network);
+                " ",
+                station.id(),
+                at.toString(),
+                "" + station.port(),
+                "" + port,
+                says,
+                "" + echo,
+                "" + service,
+                "" + network);
     }
 }

@@ -1,5 +1,6 @@
 package app.knottag.standins;
 
+import app.knottag.core.reach.Outcome;
 import app.knottag.core.reach.SiteModel.Station;
 import com.sun.net.httpserver.HttpServer;
 import com.sun.net.httpserver.HttpsConfigurator;
@@ -17,7 +18,7 @@ final class PageServer {
 
     private PageServer() {}
 
-    static Closeable start(InetSocketAddress at, Station station, String service, Optional<SSLContext> tls)
+    static Closeable start(InetSocketAddress at, Station station, Outcome service, Optional<SSLContext> tls)
             throws IOException {
         HttpServer server = tls.isPresent() ? HttpsServer.create(at, 8) : HttpServer.create(at, 8);
         if (server instanceof HttpsServer https) https.setHttpsConfigurator(new HttpsConfigurator(tls.get()));
@@ -28,12 +29,12 @@ final class PageServer {
         });
         server.setExecutor(threads);
         server.createContext("/", exchange -> {
-            if (service.equals("none")) {
+            if (service == Outcome.NONE) {
                 exchange.close();
                 return;
             }
             boolean known = exchange.getRequestURI().getPath().equals(station.ask());
-            boolean in = !service.equals("barred");
+            boolean in = service != Outcome.BARRED;
             String said = station.says().isEmpty() ? station.name() : station.says();
             byte[] body = (in ? said : "Not from there").getBytes(StandardCharsets.UTF_8);
             exchange.sendResponseHeaders(!in ? 403 : known ? 200 : 404, body.length);

@@ -209,7 +209,8 @@ final class Portal implements HttpHandler {
 
     private static String signInPage(String refused) {
         return said(refused)
-                + "<form method=post action=/sign-in><p><label>Name <input name=name></label><p><label>Password <input name=password type=password></label><p><button>Sign in</button></form>";
+                + "<form method=post action=/sign-in><p><label>Name <input name=name></label><p><label>Password <input "
+                + "name=password type=password></label><p><button>Sign in</button></form>";
     }
 
     private static String said(String text) {
@@ -232,9 +233,11 @@ final class Portal implements HttpHandler {
                         + "'>Take out</button></form>")
                 .collect(Collectors.joining());
         return said(refused) + said(done) + "<p>Signed in as " + person
-                + ". <a href=/devices.csv>Your devices as a table</a><table border=1 cellpadding=6><tr><th>Name<th>MAC<th>Shared with<th>Until<th>"
+                + ". <a href=/devices.csv>Your devices as a table</a><table border=1 "
+                + "cellpadding=6><tr><th>Name<th>MAC<th>Shared with<th>Until<th>"
                 + rows
-                + "</table><h2>Register a device</h2><form method=post action=/devices><p><label>Name <input name=name maxlength=80></label>"
+                + "</table><h2>Register a device</h2><form method=post action=/devices><p><label>Name <input name=name "
+                + "maxlength=80></label>"
                 + "<p><label>MAC <input name=mac></label><p><label><input type=checkbox name=shared> shared</label>"
                 + "<p><label>with <input name=users></label><p><button>Register</button></form>";
     }

@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
-import app.knottag.core.reach.Cause;
+import app.knottag.core.reach.Fault;
 import app.knottag.core.reach.Neighbour;
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -119,7 +119,7 @@ class BenchTest {
                 "OTHER_INTERFACE_ON_RECORD | 10 answers open I AM OC2-7H41-0031",
                 "CLOCK_WRONG      | 11 answers open I AM OC2-7H41-0031",
             })
-    void faults(Cause fault, String seen) throws IOException {
+    void faults(Fault fault, String seen) throws IOException {
         for (int round = 0; round < 2; round++) {
             bench.change("till-1", device -> device.upset(fault, true));
             assertThat(wire("10.44.16.51", 7451, "WHO ARE YOU").strip()).isEqualTo(seen);
@@ -141,7 +141,7 @@ class BenchTest {
                 "WRONG_VARIANT            | REFUSED: a strange answer from 10.44.16.51",
                 "NO_POWER                 | NO ANSWER from 10.44.16.51",
             })
-    void partners(Cause fault, String said) throws IOException {
+    void partners(Fault fault, String said) throws IOException {
         bench.change("till-1", device -> device.upset(fault, true));
         assertThat("" + ask("10.44.16.31", 7500, "TEST 10.44.16.51 7451")).isEqualTo(said);
     }
@@ -152,22 +152,22 @@ class BenchTest {
         var kinds = new HashSet<String>();
         for (var face : bench.faces()) {
             kinds.add(face.kind());
-            assertThat(face.possible()).as(face.id()).contains(Cause.NO_POWER, Cause.HELD_BY_NEWER);
-            assertThat(face.looks()).extracting(Device.Seen::seen).doesNotContainNull();
+            assertThat(face.possible()).as(face.id()).contains(Fault.NO_POWER, Fault.HELD_BY_NEWER);
+            assertThat(face.questions()).extracting(Device.Seen::seen).doesNotContainNull();
         }
         assertThat(kinds)
                 .containsAll(Kinds.shipped().all().stream().map(Kind::id).toList());
         assertThat(bench.away()).isEmpty();
-        bench.change("till-1", device -> device.upset(Cause.OWN_VANTAGE, true));
+        bench.change("till-1", device -> device.upset(Fault.OWN_VANTAGE, true));
         assertThat(bench.away()).isEqualTo("10.44.16.");
-        bench.change("till-1", device -> device.upset(Cause.GATEWAY_DOWN, true));
+        bench.change("till-1", device -> device.upset(Fault.GATEWAY_DOWN, true));
         assertThat(echoes("10.44.16.1")).isFalse();
         assertThat(echoes("10.44.24.1")).isTrue();
     }
 
     @Test
     void aScreenThatIsFilledInAnewIsRightAfterTheRestart() throws IOException {
-        bench.change("till-1", device -> device.upset(Cause.ADDRESS_SLIP, true));
+        bench.change("till-1", device -> device.upset(Fault.ADDRESS_SLIP, true));
         var face = bench.faces().stream()
                 .filter(f -> f.id().equals("till-1"))
                 .findFirst()

@@ -104,8 +104,10 @@ class RegistriesTest {
                 "host a { hardware ethernet 00:00:5e:00:53:41; fixed-address 10.1.1.999; } | Line 1:",
                 "~host a { hardware ethernet 00:00:5e:00:53:41 fixed-address 10.1.1.9; } | Line 2: “;” is expected.",
                 "group a { } | Line 1: “host” is expected.",
-                "host a { hardware ethernet 00:00:5e:00:53:41; fixed-address 10.1.1.1; }~host a { hardware ethernet 00:00:5e:00:53:42; fixed-address 10.1.1.2; } | Line 2: a stands there twice.",
-                "host a { hardware ethernet 00:00:5e:00:53:41; fixed-address 10.1.1.1; }~host b { hardware ethernet 00:00:5e:00:53:42; fixed-address 10.1.1.1; } | Line 2: 10.1.1.1 belongs to a already.",
+                "host a { hardware ethernet 00:00:5e:00:53:41; fixed-address 10.1.1.1; }~host a { hardware ethernet "
+                        + "00:00:5e:00:53:42; fixed-address 10.1.1.2; } | Line 2: a stands there twice.",
+                "host a { hardware ethernet 00:00:5e:00:53:41; fixed-address 10.1.1.1; }~host b { hardware ethernet "
+                        + "00:00:5e:00:53:42; fixed-address 10.1.1.1; } | Line 2: 10.1.1.1 belongs to a already.",
             })
     void refusesSlips(String text, String said) {
         assertThatThrownBy(() -> DhcpFiles.parse(text.replace('~', '\n')))

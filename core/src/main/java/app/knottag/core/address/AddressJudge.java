@@ -38,7 +38,8 @@ public final class AddressJudge {
             return found(
                     Code.LINK_LOCAL,
                     a
-                            + " is what a device gives itself: it found no server to give it an address. Look at the cable and the DHCP server.");
+                            + " is what a device gives itself: it found no server to give it an address. Look at the "
+                            + "cable and the DHCP server.");
         if (MULTICAST.contains(a))
             return found(Code.MULTICAST, a + " is a multicast address; a device cannot have it.");
         if (RESERVED.contains(a))

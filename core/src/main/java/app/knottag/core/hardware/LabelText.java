@@ -17,7 +17,8 @@ public record LabelText(List<String> macs, Optional<String> serial, Optional<Str
 
     private static final Pattern PARTS = Pattern.compile("[;|\\r\\n\\t]+|,(?=\\s*[A-Za-z/]+\\s*[:=])|\\s{2,}");
     private static final Pattern NAMED = Pattern.compile(
-            "(?i)^\\s*(w?lan mac|mac(?:\\s*(?:address|addr|id))?|eth(?:ernet)?(?:\\s*id)?|hw(?:addr)?|wifi mac|s/?n|ser(?:ial)?(?:\\s*(?:no|number|nr))?\\.?|model(?:\\s*no)?\\.?|m/?n|p/?n|type)\\s*[:=#]\\s*(.+)$");
+            "(?i)^\\s*(w?lan mac|mac(?:\\s*(?:address|addr|id))?|eth(?:ernet)?(?:\\s*id)?|hw(?:addr)?|wifi "
+                    + "mac|s/?n|ser(?:ial)?(?:\\s*(?:no|number|nr))?\\.?|model(?:\\s*no)?\\.?|m/?n|p/?n|type)\\s*[:=#]\\s*(.+)$");
     private static final Pattern TWELVE = Pattern.compile("[0-9A-Za-z]{12}");
 
     public LabelText {

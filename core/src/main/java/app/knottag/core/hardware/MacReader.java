@@ -138,11 +138,11 @@ public final class MacReader {
                     Code.GROUP_ADDRESS,
                     mac + " is the address of a group, not of one device. Look at the second figure again."));
         else if (mac.locallyAdministered())
-            findings.add(
-                    Finding.of(
-                            Code.LOCALLY_ADMINISTERED,
-                            mac
-                                    + " was made up by the device: private and changing, it will not stay registered. Switch the private MAC off for this network, or read the label."));
+            findings.add(Finding.of(
+                    Code.LOCALLY_ADMINISTERED,
+                    mac
+                            + " was made up by the device: private and changing, it will not stay registered. "
+                            + "Switch the private MAC off for this network, or read the label."));
         if (known.contains(mac) && expected.filter(mac::equals).isEmpty())
             findings.add(Finding.of(Code.KNOWN, mac + " is already on record for another endpoint."));
         else

@@ -13,20 +13,20 @@ import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
-/** The cords of a site, from places through outlets to ports, and what is wrong with them. */
+/** The cables of a site, from places through outlets to ports, and what is wrong with them. */
 public final class Wiring {
 
     /**
-     * One end of a cord.
+     * One end of a cable.
      *
      * @param endpointId id of the endpoint
      * @param walk where the place comes in the order of walking, lowest first
      * @param segmentId segment that it is planned in
-     * @param outletId outlet it is plugged into, or empty when its cord goes straight to the port
+     * @param outletId outlet it is plugged into, or empty when its cable goes straight to the port
      * @param portId port it is planned on, or empty
-     * @param tied whether somebody plugged it in and saw its light
+     * @param pluggedIn whether somebody plugged it in and saw its light
      */
-    public record Lead(
+    public record CableEnd(
             long endpointId,
             String endpoint,
             String place,
@@ -34,27 +34,27 @@ public final class Wiring {
             long segmentId,
             Optional<Long> outletId,
             Optional<Long> portId,
-            boolean tied) {}
+            boolean pluggedIn) {}
 
-    /** How a cord stands. */
+    /** How a cable stands. */
     public enum State {
         /** Nothing says where it goes. */
         OPEN,
         /** Planned or patched, and nothing speaks against it. */
         PLANNED,
         /** Plugged in, and its light seen. */
-        TIED,
+        PLUGGED_IN,
         WRONG
     }
 
     /**
-     * One cord with what is on record about it.
+     * One cable with what is on record about it.
      *
      * @param port label of the port where it ends, or empty
      * @param problem what is wrong, or empty
      * @param mend the smallest change that mends it, or empty
      */
-    public record Cord(
+    public record Cable(
             long endpointId,
             String endpoint,
             String place,
@@ -74,17 +74,17 @@ public final class Wiring {
     private final Map<Long, Port> ports = new HashMap<>();
     private final Map<Long, Gear> gearOfPort = new HashMap<>();
     private final Map<Long, String> segmentNames;
-    private final List<Lead> leads;
+    private final List<CableEnd> ends;
     private final Set<Long> used = new HashSet<>();
-    private final Map<Long, List<Lead>> leadsOfPort = new HashMap<>();
+    private final Map<Long, List<CableEnd>> endsOfPort = new HashMap<>();
 
     /**
      * @param segmentNames names of the segments by id
      */
-    public Wiring(List<Gear> gear, List<Outlet> outlets, Map<Long, String> segmentNames, List<Lead> leads) {
+    public Wiring(List<Gear> gear, List<Outlet> outlets, Map<Long, String> segmentNames, List<CableEnd> ends) {
         this.gear = List.copyOf(gear);
         this.segmentNames = Map.copyOf(segmentNames);
-        this.leads = List.copyOf(leads);
+        this.ends = List.copyOf(ends);
         outlets.forEach(o -> this.outlets.put(o.id(), o));
         for (var g : gear)
             for (var p : g.ports()) {
@@ -92,38 +92,38 @@ public final class Wiring {
                 gearOfPort.put(p.id(), g);
             }
         for (var outlet : outlets) outlet.portId().ifPresent(used::add);
-        for (var lead : leads) {
+        for (var lead : ends) {
             lead.portId().ifPresent(used::add);
             end(lead)
-                    .ifPresent(p -> leadsOfPort
+                    .ifPresent(p -> endsOfPort
                             .computeIfAbsent(p, k -> new ArrayList<>())
                             .add(lead));
         }
     }
 
-    /** The port where a cord ends: the one planned, else the one its outlet is patched to. */
-    private Optional<Long> end(Lead lead) {
+    /** The port where a cable ends: the one planned, else the one its outlet is patched to. */
+    private Optional<Long> end(CableEnd lead) {
         return lead.portId().or(() -> lead.outletId().map(outlets::get).flatMap(Outlet::portId));
     }
 
-    /** Returns every cord, in the order of walking: place by place, outlet by outlet. */
-    public List<Cord> cords() {
-        return leads.stream()
-                .sorted(Comparator.comparing((Lead l) -> l.place().isEmpty())
-                        .thenComparingInt(Lead::walk)
-                        .thenComparing(Lead::place, String.CASE_INSENSITIVE_ORDER)
+    /** Returns every cable, in the order of walking: place by place, outlet by outlet. */
+    public List<Cable> cables() {
+        return ends.stream()
+                .sorted(Comparator.comparing((CableEnd l) -> l.place().isEmpty())
+                        .thenComparingInt(CableEnd::walk)
+                        .thenComparing(CableEnd::place, String.CASE_INSENSITIVE_ORDER)
                         .thenComparing(
                                 l -> l.outletId()
                                         .map(outlets::get)
                                         .map(Outlet::name)
                                         .orElse(""),
                                 String.CASE_INSENSITIVE_ORDER)
-                        .thenComparing(Lead::endpoint, String.CASE_INSENSITIVE_ORDER))
-                .map(this::cord)
+                        .thenComparing(CableEnd::endpoint, String.CASE_INSENSITIVE_ORDER))
+                .map(this::cable)
                 .toList();
     }
 
-    private Cord cord(Lead lead) {
+    private Cable cable(CableEnd lead) {
         var outlet = lead.outletId().map(outlets::get);
         var end = end(lead).map(ports::get);
         String label = end.map(p -> gearOfPort.get(p.id()).label(p)).orElse("");
@@ -137,8 +137,8 @@ public final class Wiring {
                 .findFirst();
         State state = wrong.isPresent()
                 ? State.WRONG
-                : lead.tied() ? State.TIED : end.isPresent() ? State.PLANNED : State.OPEN;
-        return new Cord(
+                : lead.pluggedIn() ? State.PLUGGED_IN : end.isPresent() ? State.PLANNED : State.OPEN;
+        return new Cable(
                 lead.endpointId(),
                 lead.endpoint(),
                 lead.place(),
@@ -160,7 +160,7 @@ public final class Wiring {
                 : Optional.empty();
     }
 
-    private Optional<Wrong> crossed(Outlet outlet, Lead lead) {
+    private Optional<Wrong> crossed(Outlet outlet, CableEnd lead) {
         if (outlet.portId().isEmpty()
                 || lead.portId().isEmpty()
                 || outlet.portId().equals(lead.portId())) return Optional.empty();
@@ -184,8 +184,8 @@ public final class Wiring {
                 port.role() == Role.OFF ? "Have it switched on, or m" + mend.substring(1) : mend));
     }
 
-    private Optional<Wrong> shared(Port port, Lead lead, String label) {
-        return leadsOfPort.getOrDefault(port.id(), List.of()).stream()
+    private Optional<Wrong> shared(Port port, CableEnd lead, String label) {
+        return endsOfPort.getOrDefault(port.id(), List.of()).stream()
                 .filter(l -> l.endpointId() != lead.endpointId())
                 .findFirst()
                 .map(other -> new Wrong(
@@ -195,7 +195,7 @@ public final class Wiring {
                                 .orElse("Move one of them; no port is free here.")));
     }
 
-    private Optional<Wrong> segment(Port port, Lead lead, String label) {
+    private Optional<Wrong> segment(Port port, CableEnd lead, String label) {
         if (port.segmentId().isEmpty() || port.segmentId().get() == lead.segmentId()) return Optional.empty();
         String planned = segmentNames.get(lead.segmentId());
         return Optional.of(new Wrong(

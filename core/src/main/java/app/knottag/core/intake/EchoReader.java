@@ -28,30 +28,41 @@ final class EchoReader {
             + ")\\]|^(?:Pinging|Ping wird ausgef\\S+ f\\S+|Envoi d.une requ\\S+ .?Ping.?\\s*|"
             + "Haciendo ping a|Esecuzione di Ping)\\s+(" + A + ")|ICMP Echos to (" + A + ")");
     private static final Pattern STATISTICS = Pattern.compile("(?i)---\\s+(" + A
-            + ")\\s+ping stat|\\b(?:ping statistics for|ping-statistik f\\S+|statistiques ping pour|estad\\S+sticas de ping para|statistiche ping per)\\s+("
+            + ")\\s+ping stat|\\b(?:ping statistics for|ping-statistik f\\S+|statistiques ping pour|estad\\S+sticas de "
+            + "ping para|statistiche ping per)\\s+("
             + A + ")");
     private static final Pattern TYPED =
             Pattern.compile("(?i)(?:[$#>%]|^)\\s*(?:sudo\\s+)?ping6?\\s(?:.*\\s)?(" + A + ")\\s*(?:-.*)?$");
     private static final Pattern UNIX_TOTALS = Pattern.compile(
-            "(?i)\\b([0-9]+)\\s+(?:packets?|pakete|paquets?|paquetes|pacchetti)\\s+(?:transmitted|\\S*bertragen|transmis|transmitidos|trasmessi),\\s*([0-9]+)\\s*(?:packets?\\s+|pakete\\s+|paquets?\\s+|paquetes\\s+|pacchetti\\s+)?(?:received|empfangen|re\\S+us|recibidos|ricevuti)");
+            "(?i)\\b([0-9]+)\\s+(?:packets?|pakete|paquets?|paquetes|pacchetti)\\s+(?:transmitted|\\S*bertragen|"
+                    + "transmis|transmitidos|trasmessi),\\s*([0-9]+)\\s*(?:packets?\\s+|pakete\\s+|paquets?\\s+|"
+                    + "paquetes\\s+|pacchetti\\s+)?(?:received|empfangen|re\\S+us|recibidos|ricevuti)");
     private static final Pattern WINDOWED_TOTALS =
             Pattern.compile("=\\s*([0-9]+),[^=]*=\\s*([0-9]+),[^=]*=\\s*([0-9]+)\\s*\\(");
     private static final Pattern RATE = Pattern.compile("(?i)success rate is ([0-9]+) percent");
     private static final Pattern DUPLICATE = Pattern.compile("(?i)\\(DUP!\\)|\\+[1-9][0-9]* duplicates");
     private static final Pattern TIMEOUT = Pattern.compile(
-            "(?i)request timed out|request timeout for|no answer yet for|zeit\\S*berschreitung der anforderung|d\\S+lai d.attente de la demande|tiempo de espera agotado|richiesta scaduta");
+            "(?i)request timed out|request timeout for|no answer yet for|zeit\\S*berschreitung der anforderung|d\\S+lai "
+                    + "d.attente de la demande|tiempo de espera agotado|richiesta scaduta");
     private static final Pattern UNREACHABLE = Pattern.compile(
-            "(?i)(?:destination )?(?:host|net|network|port|protocol) (?:is )?(?:unreachable|prohibited)|communication prohibited|packet filtered|ziel(?:host|netz) nicht erreichbar|impossible de joindre|(?:host|red) de destino inaccesible|(?:host|rete) di destinazione (?:non raggiungibile|irraggiungibile)|no route to host|host is down");
+            "(?i)(?:destination )?(?:host|net|network|port|protocol) (?:is )?(?:unreachable|prohibited)|communication "
+                    + "prohibited|packet filtered|ziel(?:host|netz) nicht erreichbar|impossible de joindre|(?:host|red) "
+                    + "de destino inaccesible|(?:host|rete) di destinazione (?:non raggiungibile|irraggiungibile)|no "
+                    + "route to host|host is down");
     private static final Pattern TELLER =
             Pattern.compile("(?i)\\b(?:from|von|de|desde|da)\\s+(?:\\S+\\s+\\()?(" + A + ")");
     private static final Pattern RING = Pattern.compile(
             "(?i)time to live exceeded|ttl expired|ttl expirado|ttl scaduto|dur\\S+e de vie ttl expir|g\\S+ltigkeitsdauer .*berschritten");
     private static final Pattern OWN = Pattern.compile(
-            "(?i)^(?:ping6?:\\s*)?(?:connect|sendto|sendmsg|bind)?:?\\s*(?:network is (?:unreachable|down)|operation not permitted|can.t assign requested address)|general failure|transmit failed|allgemeiner fehler|d\\S+faillance g\\S+n\\S+rale|error general|errore generale|fehler bei der \\S+bertragung");
+            "(?i)^(?:ping6?:\\s*)?(?:connect|sendto|sendmsg|bind)?:?\\s*(?:network is (?:unreachable|down)|operation "
+                    + "not permitted|can.t assign requested address)|general failure|transmit failed|allgemeiner "
+                    + "fehler|d\\S+faillance g\\S+n\\S+rale|error general|errore generale|fehler bei der \\S+bertragung");
     private static final Pattern NOT_ALLOWED = Pattern.compile(
             "(?i)\\bsocket: operation not permitted|missing cap_net_raw|permission denied \\(are you root");
     private static final Pattern NO_NAME = Pattern.compile(
-            "(?i)name or service not known|temporary failure in name resolution|unknown host|bad address|could not find host|konnte host .* nicht finden|n.a pas pu trouver l.h|no pudo encontrar el host|impossibile trovare l.host|nodename nor servname");
+            "(?i)name or service not known|temporary failure in name resolution|unknown host|bad address|could not find "
+                    + "host|konnte host .* nicht finden|n.a pas pu trouver l.h|no pudo encontrar el host|impossibile "
+                    + "trovare l.host|nodename nor servname");
     private static final Pattern ECHOISH = Pattern.compile(
             "(?i)^\\s*ping\\b|\\bpinging\\b|icmp_seq|\\bping\\b.*(?:bytes|octets|byte)|ping stat|ping:");
 

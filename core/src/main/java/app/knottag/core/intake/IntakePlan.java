@@ -20,7 +20,7 @@ import java.util.Set;
 public final class IntakePlan {
 
     private static final String ANY = "other-endpoint";
-    private final Ground ground;
+    private final SiteContext context;
     private final List<Made> made = new ArrayList<>();
     private final List<Remark> known = new ArrayList<>();
     private final List<Remark> problems = new ArrayList<>();
@@ -29,8 +29,8 @@ public final class IntakePlan {
     private final Map<Mac, Long> lineOfMac = new HashMap<>();
     private final List<Draft> unplaced = new ArrayList<>();
 
-    private IntakePlan(Ground ground) {
-        this.ground = ground;
+    private IntakePlan(SiteContext context) {
+        this.context = context;
     }
 
     /**
@@ -43,7 +43,7 @@ public final class IntakePlan {
      * @param kindWords ids of the kinds by the words of their nouns, in small letters
      * @param home segment for those without an address
      */
-    public record Ground(
+    public record SiteContext(
             List<PlannedSegment> segments,
             Map<Ipv4Address, String> onRecord,
             Occupied occupied,
@@ -68,8 +68,8 @@ public final class IntakePlan {
     public record Result(List<Made> made, List<Remark> known, List<Remark> problems) {}
 
     /** Works out what would be made. */
-    public static Result of(Ground ground, List<Draft> drafts) {
-        var plan = new IntakePlan(ground);
+    public static Result of(SiteContext context, List<Draft> drafts) {
+        var plan = new IntakePlan(context);
         drafts.forEach(plan::draft);
         plan.place();
         boolean good = plan.problems.isEmpty();
@@ -79,12 +79,12 @@ public final class IntakePlan {
     }
 
     private void draft(Draft d) {
-        String holder = d.mac().map(ground.macs()::get).orElse(null);
+        String holder = d.mac().map(context.macs()::get).orElse(null);
         if (holder != null) {
             known.add(new Remark(d.line(), "mac", holder + " is on record with this MAC."));
             return;
         }
-        String held = d.address().map(ground.onRecord()::get).orElse(null);
+        String held = d.address().map(context.onRecord()::get).orElse(null);
         if (held != null) {
             if (d.mac().isEmpty() || held.equalsIgnoreCase(d.name()))
                 known.add(new Remark(d.line(), "address", held + " is on record with this address."));
@@ -101,7 +101,7 @@ public final class IntakePlan {
         once(lineOfName, name.toLowerCase(Locale.ROOT), d, "name", "“" + name + "”");
         d.address().ifPresent(a -> once(lineOfAddress, a, d, "address", a.toString()));
         d.mac().ifPresent(m -> once(lineOfMac, m, d, "mac", m.toString()));
-        if (ground.names().contains(name.toLowerCase(Locale.ROOT)))
+        if (context.names().contains(name.toLowerCase(Locale.ROOT)))
             problem(d, "name", "Another endpoint of this site is called “" + name + "”. Change the name.");
         if (problems.size() > before) return;
         if (d.address().isEmpty()) unplaced.add(d);
@@ -109,7 +109,7 @@ public final class IntakePlan {
     }
 
     private void addressed(Draft d, String name, Ipv4Address a) {
-        var segment = ground.segments().stream()
+        var segment = context.segments().stream()
                 .filter(s -> s.segment().prefix().contains(a))
                 .findFirst();
         if (segment.isEmpty()) {
@@ -158,7 +158,7 @@ public final class IntakePlan {
     private String kind(Draft d) {
         if (!d.kind().isEmpty()) return d.kind();
         String name = " " + d.name().toLowerCase(Locale.ROOT).replaceAll("[^a-z]+", " ") + " ";
-        return ground.kindWords().entrySet().stream()
+        return context.kindWords().entrySet().stream()
                 .filter(e -> name.contains(" " + e.getKey() + " "))
                 .max((a, b) -> Integer.compare(a.getKey().length(), b.getKey().length()))
                 .map(Map.Entry::getValue)
@@ -168,17 +168,19 @@ public final class IntakePlan {
     /** Those without an address are placed together, so that none takes what another needs. */
     private void place() {
         if (unplaced.isEmpty()) return;
-        var home = ground.home()
+        var home = context.home()
                 .flatMap(id ->
-                        ground.segments().stream().filter(s -> s.id() == id).findFirst());
+                        context.segments().stream().filter(s -> s.id() == id).findFirst());
         if (home.isEmpty()) {
             unplaced.forEach(
                     d -> problem(d, "address", "It has no address, and there is no segment to give it one from."));
             return;
         }
-        var held = new HashMap<>(ground.occupied().held());
+        var held = new HashMap<>(context.occupied().held());
         made.forEach(m -> held.put(m.address(), m.name()));
-        new Placement(home.get().segment(), new Occupied(held, ground.occupied().doubtful()))
+        new Placement(
+                        home.get().segment(),
+                        new Occupied(held, context.occupied().doubtful()))
                 .place(unplaced.stream()
                         .map(d -> new Request(name(d), Optional.empty(), List.<AddressRange>of()))
                         .toList())

@@ -30,7 +30,8 @@ public final class Listing {
         if (read.form() == Form.UNKNOWN) return new Parsed(Optional.empty(), List.of(), silent(text), List.of());
         return Parsed.refused(
                 read.form() == Form.SWITCH
-                        ? "This is the MAC table of a switch: there are no addresses in it. Bring in a neighbour table or a lease list; paste this one at an endpoint, to see its port."
+                        ? "This is the MAC table of a switch: there are no addresses in it. Bring in a neighbour table "
+                                + "or a lease list; paste this one at an endpoint, to see its port."
                         : "This is " + read.form().words() + ", no list. Paste it at the endpoint that it is about.");
     }
 

@@ -20,8 +20,10 @@ final class Machine {
 
     static final Pattern ADDRESS = Pattern.compile(A);
     static final Pattern MAC = Pattern.compile(M);
-    static final Pattern IPV6 = Pattern.compile(
-            "(?i)(?<![0-9a-f:.])(?:[0-9a-f]{1,4}:){2,7}(?::|[0-9a-f]{1,4})(?::?[0-9a-f]{0,4}){0,6}(?:%\\w+)?(?![0-9a-f:])|(?<![0-9a-f:])[0-9a-f]{1,4}::(?:[0-9a-f]{1,4}(?::[0-9a-f]{1,4}){0,6})?(?:%\\w+)?|(?<![0-9a-f:])::(?:[0-9a-f]{1,4}(?::[0-9a-f]{1,4}){0,6})");
+    static final Pattern IPV6 =
+            Pattern.compile("(?i)(?<![0-9a-f:.])(?:[0-9a-f]{1,4}:){2,7}(?::|[0-9a-f]{1,4})(?::?[0-9a-f]{0,4}){0,"
+                    + "6}(?:%\\w+)?(?![0-9a-f:])|(?<![0-9a-f:])[0-9a-f]{1,4}::(?:[0-9a-f]{1,4}(?::[0-9a-f]{1,4}){0,"
+                    + "6})?(?:%\\w+)?|(?<![0-9a-f:])::(?:[0-9a-f]{1,4}(?::[0-9a-f]{1,4}){0,6})");
 
     private Machine() {}
 

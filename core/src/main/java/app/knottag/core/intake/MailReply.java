@@ -22,7 +22,9 @@ public record MailReply(int code, String enhanced, String text) {
     private static final Pattern BARE =
             Pattern.compile("(?i)(?:^|[^0-9.])([45]\\.[0-7]\\.[0-9]{1,2})(?![0-9.])[ -]*(.*)");
     private static final Pattern MAILISH = Pattern.compile(
-            "(?i)smtp|mail|status:|diagnostic|said:|mailbox|recipient|sender|relay|auth|user|password|starttls|tls|spam|spf|dkim|queue|message|quota|greylist|try again|temporar|command|domain|address|rejected|denied|blocked|connection|unavailable|service|size|large");
+            "(?i)smtp|mail|status:|diagnostic|said:|mailbox|recipient|sender|relay|auth|user|password|starttls|tls|spam|"
+                    + "spf|dkim|queue|message|quota|greylist|try again|temporar|command|domain|address|rejected|denied|"
+                    + "blocked|connection|unavailable|service|size|large");
 
     /** What is to be changed. */
     public enum Field {

@@ -11,9 +11,9 @@ import java.util.regex.Pattern;
 final class PortReader {
 
     private static final String A = Machine.A;
-    private static final Pattern ENTRY = Pattern.compile(
-            "(?i)connect(?:ion|ed)?\\s+(?:to|with)\\s|^trying\\s+" + A
-                    + "|^\\(unknown\\)\\s*\\[|\\]\\s+[0-9]+\\s+\\([^)]*\\)\\s*:?\\s*(?:open|connection|no route)|tcptestsucceeded|remoteport|^ncat:|^nc:|^telnet:|^curl:|^\\*\\s+(?:trying|connect)");
+    private static final Pattern ENTRY = Pattern.compile("(?i)connect(?:ion|ed)?\\s+(?:to|with)\\s|^trying\\s+" + A
+            + "|^\\(unknown\\)\\s*\\[|\\]\\s+[0-9]+\\s+\\([^)]*\\)\\s*:?\\s*(?:open|connection|no "
+            + "route)|tcptestsucceeded|remoteport|^ncat:|^nc:|^telnet:|^curl:|^\\*\\s+(?:trying|connect)");
     private static final Pattern TARGET = Pattern.compile(
             "(?i)(" + A + ")\\)?[,:]?(?:\\s+\\(?(?:port\\s+)?|:)([0-9]{1,5})\\b|\\[(" + A + ")\\]\\s+([0-9]{1,5})\\b");
     private static final Pattern LONE =
@@ -23,11 +23,13 @@ final class PortReader {
     private static final Pattern OPEN = Pattern.compile(
             "(?i)succeeded!|\\bopen\\b|^(?:ncat: )?connected to|^\\*\\s+connected to|tcptestsucceeded\\s*:\\s*true|\\bestablished\\b");
     private static final Pattern REFUSED = Pattern.compile(
-            "(?i)connection refused|actively refused|verbindung verweigert|verweigerte die verbindung|connexion refus|conexi\\S+n rechazada|connessione rifiutata");
+            "(?i)connection refused|actively refused|verbindung verweigert|verweigerte die verbindung|connexion "
+                    + "refus|conexi\\S+n rechazada|connessione rifiutata");
     private static final Pattern SILENT = Pattern.compile(
             "(?i)timed? ?out|zeit\\S*berschreitung|d\\S+lai .*d\\S+pass|tiempo de espera|tempo scaduto");
     private static final Pattern UNREACHABLE = Pattern.compile(
-            "(?i)no route to host|network is unreachable|host is unreachable|host is down|keine route|aucune route|no hay ruta|nessuna (?:route|rotta|instradamento)");
+            "(?i)no route to host|network is unreachable|host is unreachable|host is down|keine route|aucune route|no "
+                    + "hay ruta|nessuna (?:route|rotta|instradamento)");
     private static final Pattern NO_NAME = Pattern.compile(
             "(?i)name or service not known|could not resolve|unknown host|name resolution|nodename nor servname|could not be resolved");
     private static final Pattern FAILED =

@@ -102,11 +102,11 @@ final class ScanReader {
         if (port.find()) ports.add(test(port.group(1), port.group(2)));
     }
 
-    private PortTest test(String port, String state) {
+    private PortTest test(String port, String word) {
         return new PortTest(
                 host,
                 Optional.of(Integer.parseInt(port)).filter(p -> p >= 1 && p <= 65_535),
-                state.equals("open") ? PortState.OPEN : state.equals("closed") ? PortState.REFUSED : PortState.SILENT);
+                word.equals("open") ? PortState.OPEN : word.equals("closed") ? PortState.REFUSED : PortState.SILENT);
     }
 
     private void oneLine(long number, String line) {

@@ -26,9 +26,12 @@ final class Tables {
     private static final String M = "(?<m>" + Machine.M + ")";
     private static final String NAME = "[A-Za-z0-9](?:[A-Za-z0-9_-]*[A-Za-z0-9])?(?:\\.[A-Za-z0-9_-]+)*\\.?";
     private static final String STATES =
-            "(?<s>dynamic|static|invalid|dynamisch|statisch|ung\\S+ltig|dynamique|statique|din\\S+mico|est\\S+tico|dinamico|statico|reachable|stale|delay|probe|permanent|noarp|unreachable|incomplete|failed|erreichbar|abgelaufen)";
+            "(?<s>dynamic|static|invalid|dynamisch|statisch|ung\\S+ltig|dynamique|statique|din\\S+mico|est\\S+tico|"
+                    + "dinamico|statico|reachable|stale|delay|probe|permanent|noarp|unreachable|incomplete|failed|"
+                    + "erreichbar|abgelaufen)";
     private static final String LEARNT =
-            "(?:dynamic|static|self|learn(?:ed|t)?|secure\\S*|mgmt|management|sticky|permanent|other|invalid|eth-learned|config\\S*|blackhole|security|multiport|d|s|c)";
+            "(?:dynamic|static|self|learn(?:ed|t)?|secure\\S*|mgmt|management|sticky|permanent|other|invalid|"
+                    + "eth-learned|config\\S*|blackhole|security|multiport|d|s|c)";
     private static final int LONGEST_LINE = 400;
 
     /** One rule for a whole line. */
@@ -68,7 +71,8 @@ final class Tables {
             rule(
                     Form.LEASES,
                     A
-                            + " (?:01)?(?<c>(?:[0-9a-f]{2}[.:-]?){6,7}) (?<end>infinite|[A-Z][a-z]{2} [0-9]{1,2} [0-9]{4} [0-9:]{5,8}(?: [AP]M)?) (?:automatic|manual)(?: (?<s>\\S+)(?: \\S+)?)?"),
+                            + " (?:01)?(?<c>(?:[0-9a-f]{2}[.:-]?){6,7}) (?<end>infinite|[A-Z][a-z]{2} [0-9]{1,2} "
+                            + "[0-9]{4} [0-9:]{5,8}(?: [AP]M)?) (?:automatic|manual)(?: (?<s>\\S+)(?: \\S+)?)?"),
             rule(
                     Form.LEASES,
                     "[0-9]+ (?:[A-Z]+ )?" + A + " " + M + "(?: (?<n>" + NAME

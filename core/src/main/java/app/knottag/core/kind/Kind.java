@@ -58,7 +58,7 @@ public record Kind(
         List<Label> labels,
         List<String> words,
         Outfit outfit,
-        List<Question> questions,
+        List<KindQuestion> questions,
         List<Signal> signals,
         List<Opening> openings,
         Optional<ResetRule> reset,
@@ -181,7 +181,7 @@ public record Kind(
      *
      * @param port TCP or UDP port, 1..65535
      */
-    public record Talk(To to, String protocol, int port, String why) {
+    public record Talk(To to, Transport protocol, int port, String why) {
         /** Whom it calls. */
         public enum To {
             INTERNET,
@@ -190,6 +190,8 @@ public record Kind(
 
         public Talk {
             if (port < 1 || port > 65_535) throw new IllegalArgumentException("a port must be 1..65535, was " + port);
+            if (protocol == null || protocol == Transport.ANY)
+                throw new IllegalArgumentException("what it calls has the protocol TCP or UDP");
         }
     }
 
@@ -359,7 +361,7 @@ public record Kind(
     }
 
     /**
-     * What must be seen before a step may be tied.
+     * What must be seen before a step may be completed.
      *
      * @param part which light or icon of the table of signals a SIGNAL is about
      * @param least least number that a COUNT takes

@@ -4,7 +4,7 @@ import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.kind.Kind.Label;
 import app.knottag.core.kind.Kind.MenuField;
 import app.knottag.core.kind.Kind.Step;
-import app.knottag.core.kind.KindFault.Fault;
+import app.knottag.core.kind.KindFileException.Mistake;
 import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
 import java.util.ArrayList;
@@ -23,7 +23,7 @@ final class KindCheck {
             "partner", Set.of("yes", "no"));
     private static final int LONGEST_PATTERN = 80;
     /** A repeated group can make a match take for ever. */
-    private final List<Fault> faults = new ArrayList<>();
+    private final List<Mistake> mistakes = new ArrayList<>();
 
     private KindCheck() {}
 
@@ -37,7 +37,7 @@ final class KindCheck {
     static void refuse(
             List<Step> steps,
             List<Label> labels,
-            List<Question> questions,
+            List<KindQuestion> questions,
             List<Signal> signals,
             List<Opening> openings,
             Optional<ResetRule> reset,
@@ -58,11 +58,11 @@ final class KindCheck {
         reset.ifPresent(r -> r.redo().stream()
                 .filter(k -> !keys.contains(k))
                 .forEach(k -> check.add("reset/redo", "a reset has “" + k + "” done again, which is no step")));
-        if (!check.faults.isEmpty()) throw new KindFault(check.faults);
+        if (!check.mistakes.isEmpty()) throw new KindFileException(check.mistakes);
     }
 
     private void add(String path, String message) {
-        faults.add(new Fault(path, message));
+        mistakes.add(new Mistake(path, message));
     }
 
     private void serial(String pattern) {
@@ -109,7 +109,8 @@ final class KindCheck {
                 add("steps", needed.getValue() + ", and only one");
     }
 
-    private void step(String path, Step step, List<Question> questions, List<Signal> signals, List<Opening> openings) {
+    private void step(
+            String path, Step step, List<KindQuestion> questions, List<Signal> signals, List<Opening> openings) {
         when(path + "/when", step.when(), questions);
         if (!step.when().isEmpty()
                 && (step.gate().type() == GateType.FACTS || step.gate().type() == GateType.CONFIRMED))
@@ -123,14 +124,14 @@ final class KindCheck {
             add(path + "/gate", "there are no openings to close");
     }
 
-    private void when(String path, Map<String, List<String>> when, List<Question> questions) {
+    private void when(String path, Map<String, List<String>> when, List<KindQuestion> questions) {
         when.forEach((key, values) -> {
             var answers = BUILT_IN.containsKey(key)
                     ? BUILT_IN.get(key)
                     : questions.stream()
                             .filter(q -> q.key().equals(key))
                             .flatMap(q -> q.options().stream())
-                            .map(Question.Answer::value)
+                            .map(KindQuestion.Answer::value)
                             .collect(Collectors.toSet());
             if (answers.isEmpty()) add(path, "nothing asks for “" + key + "”: put it under questions");
             else

@@ -179,8 +179,8 @@ public final class KindReader {
     }
 
     private static List<KindFinding> findings(JacksonException e, Node root) {
-        if (e.getCause() instanceof KindFault fault)
-            return fault.faults().stream()
+        if (e.getCause() instanceof KindFileException mistake)
+            return mistake.mistakes().stream()
                     .map(f -> finding(find(root, f.path()), capital(f.message()) + "."))
                     .toList();
         String message = e.getCause() instanceof IllegalArgumentException cause

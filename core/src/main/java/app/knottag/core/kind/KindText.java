@@ -95,7 +95,7 @@ public record KindText(List<String> before, List<KindTextStep> steps, List<Strin
     private static String asked(Kind kind, String key) {
         return kind.questions().stream()
                 .filter(q -> q.key().equals(key))
-                .map(Question::ask)
+                .map(KindQuestion::ask)
                 .findFirst()
                 .orElse(key);
     }

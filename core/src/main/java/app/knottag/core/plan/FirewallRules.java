@@ -3,6 +3,7 @@ package app.knottag.core.plan;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Protocol;
+import app.knottag.core.kind.Transport;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
@@ -16,7 +17,7 @@ public final class FirewallRules {
     private FirewallRules() {}
 
     /** Passes traffic from a source to a destination; port 0 means any. */
-    public record Rule(String from, String to, String protocol, int port, String why) {}
+    public record Rule(String from, String to, Transport protocol, int port, String why) {}
 
     /** An endpoint as far as its traffic goes; the partner's port is this endpoint's own, where it has one. */
     public record Talker(
@@ -43,8 +44,8 @@ public final class FirewallRules {
             String self = t.name() + " " + t.address();
             t.partnerAddress()
                     .ifPresent(p -> t.port()
-                            .ifPresent(port -> rules.add(
-                                    new Rule(partner(t, p), self, "TCP", port, "It is called by its partner."))));
+                            .ifPresent(port -> rules.add(new Rule(
+                                    partner(t, p), self, Transport.TCP, port, "It is called by its partner."))));
             for (var talk : t.talks())
                 if (talk.to() == Kind.Talk.To.INTERNET) rules.addAll(outside(self, talk, services));
                 else
@@ -62,7 +63,7 @@ public final class FirewallRules {
         sorted.sort(Comparator.comparing((Rule r) -> r.to().equals(INTERNET))
                 .thenComparing(Rule::port)
                 .thenComparing(Rule::from));
-        sorted.add(new Rule(INTERNET, "any", "any", 0, "Refuse: nothing here is reached from the internet."));
+        sorted.add(new Rule(INTERNET, "any", Transport.ANY, 0, "Refuse: nothing here is reached from the internet."));
         return List.copyOf(sorted);
     }
 
@@ -83,16 +84,17 @@ public final class FirewallRules {
     private static List<Rule> ground(String self, Talker t, List<Listed> services) {
         var rules = new ArrayList<Rule>();
         for (var r : t.resolvers())
-            for (String protocol : List.of("UDP", "TCP"))
+            for (var protocol : List.of(Transport.UDP, Transport.TCP))
                 rules.add(new Rule(self, "resolver " + r, protocol, NAMES, "It looks names up."));
         if (t.resolvers().isEmpty())
-            rules.add(new Rule(self, INTERNET, "UDP", NAMES, "It looks names up; no resolver is on record."));
+            rules.add(new Rule(self, INTERNET, Transport.UDP, NAMES, "It looks names up; no resolver is on record."));
         var time = services.stream().filter(s -> s.protocol() == Protocol.NTP).toList();
         for (var s : time)
-            rules.add(new Rule(self, s.name() + " " + s.host(), "UDP", s.port(), "It keeps its clock right."));
+            rules.add(new Rule(self, s.name() + " " + s.host(), Transport.UDP, s.port(), "It keeps its clock right."));
         boolean own = t.talks().stream().anyMatch(k -> k.port() == TIME);
         if (time.isEmpty() && !own)
-            rules.add(new Rule(self, INTERNET, "UDP", TIME, "It keeps its clock right; certificates need that."));
+            rules.add(
+                    new Rule(self, INTERNET, Transport.UDP, TIME, "It keeps its clock right; certificates need that."));
         return rules;
     }
 }

@@ -113,9 +113,9 @@ public record NameRule(String pattern) {
                     + ". Old file sharing would cut it.");
         // Reservation files take such a word for the length of a lease, or for an order of theirs.
         if (RESERVED_WORD.matcher(name).matches())
-            return Optional.of(
-                    "“" + name
-                            + "” means something else in reservation files: a length of time, or an order. Put a letter or a word before it.");
+            return Optional.of("“" + name
+                    + "” means something else in reservation files: a length of time, or an order. Put a letter "
+                    + "or a word before it.");
         if (name.length() > 3 && name.startsWith("--", 2))
             return Optional.of("Two hyphens at the third and fourth place are kept for other alphabets (RFC 5891): “"
                     + name + "”.");

@@ -4,7 +4,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Segment;
 import app.knottag.core.plan.MoveOrder.Hop;
 import app.knottag.core.plan.MoveOrder.Wish;
-import app.knottag.core.plan.Renumbering.Ground;
+import app.knottag.core.plan.Renumbering.Addressing;
 import app.knottag.core.plan.Renumbering.Move;
 import app.knottag.core.plan.Renumbering.Mover;
 import app.knottag.core.plan.Renumbering.Planned;
@@ -57,7 +57,7 @@ public final class RenumberSteps {
             @Nullable Ipv4Address to) {}
 
     /** Returns the steps. */
-    public static List<Step> of(Planned planned, List<Mover> all, Ground was, Ground becomes) {
+    public static List<Step> of(Planned planned, List<Mover> all, Addressing was, Addressing becomes) {
         var moves = planned.moves();
         Segment old = was.segment(), next = becomes.segment();
         var late = late(moves, old);
@@ -141,7 +141,7 @@ public final class RenumberSteps {
     }
 
     /**
-     * Two free addresses outside the pools: one for the laptop, one for parking. The pools of the other ground count too,
+     * Two free addresses outside the pools: one for the laptop, one for parking. The pools of the other addressing count too,
      * as long as there is room beside them, since both are in force one after the other.
      */
     private static List<Ipv4Address> spare(Segment segment, Segment other, Set<Ipv4Address> used) {
@@ -178,7 +178,7 @@ public final class RenumberSteps {
                 "So you reach every device before and after its change.");
     }
 
-    private static Step router(Ground was, Ground becomes) {
+    private static Step router(Addressing was, Addressing becomes) {
         Segment old = was.segment(), next = becomes.segment();
         var lines = new ArrayList<String>();
         next.gateway()
@@ -203,21 +203,21 @@ public final class RenumberSteps {
                 next.gateway().orElse(null));
     }
 
-    /** The figures of a ground that stand in a device beside its address. */
-    private static String figures(Ground ground) {
-        return "mask " + ground.segment().prefix().mask()
-                + ground.segment().gateway().map(g -> ", gateway " + g).orElse("")
-                + resolvers(ground);
+    /** The figures of a addressing that stand in a device beside its address. */
+    private static String figures(Addressing addressing) {
+        return "mask " + addressing.segment().prefix().mask()
+                + addressing.segment().gateway().map(g -> ", gateway " + g).orElse("")
+                + resolvers(addressing);
     }
 
-    private static String resolvers(Ground ground) {
-        var r = ground.resolvers();
+    private static String resolvers(Addressing addressing) {
+        var r = addressing.resolvers();
         if (r.isEmpty()) return "";
         return (r.size() == 1 ? ", resolver " : ", resolvers ")
                 + r.stream().map(Ipv4Address::toString).collect(Collectors.joining(", then "));
     }
 
-    private static Step refit(Mover m, Ground was, Ground becomes) {
+    private static Step refit(Mover m, Addressing was, Addressing becomes) {
         var changed = new ArrayList<String>();
         if (!was.segment().prefix().mask().equals(becomes.segment().prefix().mask()))
             changed.add("mask " + becomes.segment().prefix().mask());
@@ -241,7 +241,7 @@ public final class RenumberSteps {
                 m.from());
     }
 
-    private static Step step(Hop hop, Move move, Ground becomes) {
+    private static Step step(Hop hop, Move move, Addressing becomes) {
         String name = move.mover().name();
         if (hop.parked())
             return new Step(

@@ -64,7 +64,7 @@ public final class Renumbering {
         }
     }
 
-    /** The new ground is too small. */
+    /** The new addressing is too small. */
     public record Impossible(Clash clash) implements Outcome {
         @Override
         public <R> R match(Function<Planned, R> ifPlanned, Function<Impossible, R> ifImpossible) {
@@ -88,8 +88,8 @@ public final class Renumbering {
     }
 
     /** What a segment becomes: its addresses, and the resolvers that devices are told, in order. */
-    public record Ground(Segment segment, List<Ipv4Address> resolvers) {
-        public Ground {
+    public record Addressing(Segment segment, List<Ipv4Address> resolvers) {
+        public Addressing {
             resolvers = List.copyOf(resolvers);
         }
 
@@ -102,8 +102,8 @@ public final class Renumbering {
     }
 
     /** Works out where everyone goes. */
-    public static Outcome plan(SitePlan plan, PlannedSegment old, Ground ground) {
-        var next = ground.segment();
+    public static Outcome plan(SitePlan plan, PlannedSegment old, Addressing addressing) {
+        var next = addressing.segment();
         var movers = movers(plan, old);
         var requests = movers.stream()
                 .map(m -> new Request(m.name(), sameHost(m.from(), old.segment(), next), List.of()))
@@ -124,7 +124,7 @@ public final class Renumbering {
                                 if (!keeps) changed++;
                                 if (!to.equals(movers.get(i).from()))
                                     moves.add(new Move(movers.get(i), to, keeps, pointers(plan, movers.get(i), to)));
-                                else if (ground.differs(old)) refits.add(movers.get(i));
+                                else if (addressing.differs(old)) refits.add(movers.get(i));
                             }
                             return new Planned(moves, refits, movers.size() - moves.size(), changed);
                         },

@@ -44,7 +44,8 @@ public record ResolverChoice(List<Ipv4Address> resolvers, String reason, boolean
                             true)
                     : new ResolverChoice(
                             known.site().stream().limit(2).toList(),
-                            "It needs names that only the site's own resolver knows; a public one second would sometimes be asked and not know them.",
+                            "It needs names that only the site's own resolver knows; a public one second would "
+                                    + "sometimes be asked and not know them.",
                             true);
         var pair = Stream.concat(own.limit(1), outside).distinct().limit(2).toList();
         return new ResolverChoice(pair, first(known) + " first, another second, so that one may fail.", true);

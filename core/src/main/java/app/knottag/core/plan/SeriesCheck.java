@@ -65,7 +65,8 @@ final class SeriesCheck {
         var numbers = members.getOrDefault(s.id(), List.of()).stream()
                 .map(e -> e.number().get())
                 .toList();
-        return SeriesFit.of(s.series(), new SeriesFit.Ground(segment, lastPort, others), numbers, s.perYear(), today);
+        return SeriesFit.of(
+                s.series(), new SeriesFit.SeriesBase(segment, lastPort, others), numbers, s.perYear(), today);
     }
 
     private static Optional<Conflict> full(

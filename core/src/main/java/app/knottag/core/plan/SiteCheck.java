@@ -273,11 +273,11 @@ public final class SiteCheck {
     }
 
     private void wiring() {
-        for (var cord : plan.cords())
-            if (!cord.problem().isEmpty())
-                found.add(
-                        Conflict.of(Severity.BROKEN, Code.WIRING, cord.endpoint() + ": " + cord.problem(), cord.mend())
-                                .on(cord.endpointId()));
+        for (var cable : plan.cables())
+            if (!cable.problem().isEmpty())
+                found.add(Conflict.of(
+                                Severity.BROKEN, Code.WIRING, cable.endpoint() + ": " + cable.problem(), cable.mend())
+                        .on(cable.endpointId()));
         for (var room : plan.room())
             if (!room.advice().isEmpty() && room.free() < RESERVE_PORTS)
                 found.add(Conflict.of(

@@ -21,7 +21,7 @@ public record SitePlan(
         List<PlannedSeries> series,
         List<PlannedEndpoint> endpoints,
         List<PlannedPartner> partners,
-        List<Wiring.Cord> cords,
+        List<Wiring.Cable> cables,
         List<Wiring.Room> room,
         List<Sighting> sightings,
         List<Listed> services) {
@@ -31,7 +31,7 @@ public record SitePlan(
         series = List.copyOf(series);
         endpoints = List.copyOf(endpoints);
         partners = List.copyOf(partners);
-        cords = List.copyOf(cords);
+        cables = List.copyOf(cables);
         room = List.copyOf(room);
         sightings = List.copyOf(sightings);
         services = List.copyOf(services);
@@ -43,10 +43,10 @@ public record SitePlan(
             List<PlannedSeries> series,
             List<PlannedEndpoint> endpoints,
             List<PlannedPartner> partners,
-            List<Wiring.Cord> cords,
+            List<Wiring.Cable> cables,
             List<Wiring.Room> room,
             List<Sighting> sightings) {
-        this(segments, series, endpoints, partners, cords, room, sightings, List.of());
+        this(segments, series, endpoints, partners, cables, room, sightings, List.of());
     }
 
     /** A service that the site lists by its address. */

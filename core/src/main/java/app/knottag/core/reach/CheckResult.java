@@ -1,21 +1,22 @@
 package app.knottag.core.reach;
 
-import app.knottag.core.knot.Knot;
+import app.knottag.core.status.Status;
 import java.time.Instant;
 
 /**
  * One check as it came out.
  *
- * @param knot TIGHT when it holds, FRAYED when it failed, OPEN when not tried, LEFT_OUT when it cannot be made
+ * @param status PASSED when it holds, FAILED when it failed, OPEN when not tried, SKIPPED when it cannot be made
  * @param seen what was seen, in plain words
  * @param remedy what to do next, or empty
  * @param vantage from where it was made
  * @param millis how long it took
  */
-public record CheckResult(Check check, Knot knot, String seen, String remedy, String vantage, Instant at, long millis) {
+public record CheckResult(
+        Check check, Status status, String seen, String remedy, String vantage, Instant at, long millis) {
 
     /** Whether it was made and did not hold. */
     public boolean failed() {
-        return knot == Knot.FRAYED;
+        return status == Status.FAILED;
     }
 }

@@ -1,7 +1,7 @@
 package app.knottag.core.reach;
 
-import app.knottag.core.reach.CauseBook.Shared;
 import app.knottag.core.reach.Diagnosis.Made;
+import app.knottag.core.reach.FaultBook.Shared;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumMap;
@@ -19,7 +19,7 @@ import java.util.stream.IntStream;
 /**
  * Several devices that fail at the same time, as one case: either each has a fault of its own, or one thing on which some of
  * them hang has one. By Bayes' rule over no or one shared fault and any number of own ones; how often a device is met with a
- * shared cause is how often the thing has it, so the priors are those of the {@link CauseBook}.
+ * shared cause is how often the thing has it, so the priors are those of the {@link FaultBook}.
  */
 public final class CommonCause {
 
@@ -30,20 +30,20 @@ public final class CommonCause {
     private static final double APART = 0.02;
 
     /** Looks at something that they share; however many devices they are noted at, they count once. */
-    private static final Set<Look> OF_ALL = EnumSet.of(
-            Look.VANTAGE,
-            Look.GATEWAY,
-            Look.RESOLVER,
-            Look.OTHERS_HERE,
-            Look.OTHERS_OUTSIDE,
-            Look.ROUTER,
-            Look.POOL,
-            Look.RULES,
-            Look.BROWSE,
-            Look.LARGE,
-            Look.NAME_GIVES,
-            Look.SERVICE_WORD,
-            Look.PARTNER_FIELDS);
+    private static final Set<Question> OF_ALL = EnumSet.of(
+            Question.VANTAGE,
+            Question.GATEWAY,
+            Question.RESOLVER,
+            Question.OTHERS_HERE,
+            Question.OTHERS_OUTSIDE,
+            Question.ROUTER,
+            Question.POOL,
+            Question.RULES,
+            Question.BROWSE,
+            Question.LARGE,
+            Question.NAME_GIVES,
+            Question.SERVICE_WORD,
+            Question.PARTNER_FIELDS);
 
     private CommonCause() {}
 
@@ -75,14 +75,14 @@ public final class CommonCause {
      * @param members who hangs on it, as indices
      * @param hit those of them that it explains, as indices
      */
-    public record Suspect(Cause cause, Common at, double probability, List<Integer> members, List<Integer> hit) {}
+    public record Suspect(Fault fault, Common at, double probability, List<Integer> members, List<Integer> hit) {}
 
     /**
      * The look to make next.
      *
      * @param members for whom it counts: the first of them is where it is made
      */
-    public record NextLook(Look look, List<Integer> members) {}
+    public record NextQuestion(Question question, List<Integer> members) {}
 
     /**
      * Where the case stands.
@@ -91,7 +91,7 @@ public final class CommonCause {
      * @param apart probability that each has a fault of its own
      * @param found whether the first is certain, and proved by its own look
      */
-    public record Verdict(List<Suspect> suspects, double apart, Optional<NextLook> next, boolean found) {
+    public record Verdict(List<Suspect> suspects, double apart, Optional<NextQuestion> next, boolean found) {
 
         /** Whether they are likelier one case than several. */
         public boolean oneCase() {
@@ -100,19 +100,19 @@ public final class CommonCause {
     }
 
     /** Works out whether several devices have one fault, and which. */
-    public static Verdict of(List<Member> members, CauseBook book) {
+    public static Verdict of(List<Member> members, FaultBook book) {
         return new Case(counted(members), book).verdict();
     }
 
     /** What was seen of something shared is left with the first who has it. */
     private static List<Member> counted(List<Member> members) {
-        var seen = new HashSet<String>();
+        var seen = new HashSet<Answer>();
         return members.stream()
                 .map(m -> new Member(
                         m.name(),
                         m.intended(),
                         m.made().stream()
-                                .filter(o -> !OF_ALL.contains(o.look()) || seen.add(o.look() + o.outcome()))
+                                .filter(o -> !OF_ALL.contains(o.question()) || seen.add(o.answer()))
                                 .toList(),
                         m.hangsOn()))
                 .toList();
@@ -120,13 +120,13 @@ public final class CommonCause {
 
     private static final class Case {
         private final List<Member> members;
-        private final CauseBook book;
+        private final FaultBook book;
         private final List<Search> searches;
         private final double[] own;
         private final List<Suspect> suspects = new ArrayList<>();
         private double apart;
 
-        Case(List<Member> members, CauseBook book) {
+        Case(List<Member> members, FaultBook book) {
             this.members = members;
             this.book = book;
             searches = members.stream()
@@ -138,19 +138,19 @@ public final class CommonCause {
         }
 
         private double alone(Search s) {
-            return Math.log((1 - OWN) * s.likelihood(Cause.NOTHING) + OWN * s.evidence);
+            return Math.log((1 - OWN) * s.likelihood(Fault.NOTHING) + OWN * s.evidence);
         }
 
         private void weigh() {
-            double priors = book.causes().values().stream().collect(Collectors.summingDouble(CauseBook.Entry::prior));
+            double priors = book.faults().values().stream().collect(Collectors.summingDouble(FaultBook.Entry::prior));
             var weights = new LinkedHashMap<Suspect, Double>();
             hangers().forEach((common, on) -> {
-                for (var cause : book.shared().get(common.what())) {
-                    double log = Math.log(OWN * book.of(cause).prior() / priors);
-                    double beside = beside(cause, common);
+                for (var fault : book.shared().get(common.what())) {
+                    double log = Math.log(OWN * book.of(fault).prior() / priors);
+                    double beside = beside(fault, common);
                     for (int i : on)
-                        log += Math.log((1 - beside) * shared(i, cause) + beside * Math.exp(own[i])) - own[i];
-                    weights.put(new Suspect(cause, common, 0, on, hit(on, cause)), log);
+                        log += Math.log((1 - beside) * shared(i, fault) + beside * Math.exp(own[i])) - own[i];
+                    weights.put(new Suspect(fault, common, 0, on, hit(on, fault)), log);
                     ;
                 }
             });
@@ -160,14 +160,14 @@ public final class CommonCause {
             apart = Math.exp(-most) / sum;
             for (var w : weights.entrySet()) {
                 var s = w.getKey();
-                suspects.add(new Suspect(s.cause(), s.at(), Math.exp(w.getValue() - most) / sum, s.members(), s.hit()));
+                suspects.add(new Suspect(s.fault(), s.at(), Math.exp(w.getValue() - most) / sum, s.members(), s.hit()));
             }
             suspects.sort(Comparator.comparingDouble(Suspect::probability).reversed());
         }
 
         /** Nobody escapes the machine that looks, nor a place without power. */
-        private static double beside(Cause cause, Common common) {
-            boolean all = common.what() == Shared.MACHINE || common.what() == Shared.SITE && cause == Cause.POWER_CUT;
+        private static double beside(Fault fault, Common common) {
+            boolean all = common.what() == Shared.MACHINE || common.what() == Shared.SITE && fault == Fault.POWER_CUT;
             return all ? 0 : APART;
         }
 
@@ -184,46 +184,46 @@ public final class CommonCause {
         }
 
         /** Those odd ones that it explains without a misreading; when they are fewer than two, all odd ones. */
-        private List<Integer> hit(List<Integer> on, Cause cause) {
+        private List<Integer> hit(List<Integer> on, Fault fault) {
             var odd = on.stream().filter(i -> members.get(i).odd()).toList();
             var explained =
-                    odd.stream().filter(i -> searches.get(i).explains(cause)).toList();
+                    odd.stream().filter(i -> searches.get(i).explains(fault)).toList();
             return explained.size() > 1 ? explained : odd;
         }
 
         /** How likely what was seen of one is under a shared cause; one that it does not touch is well. */
-        private double shared(int i, Cause cause) {
+        private double shared(int i, Fault fault) {
             var s = searches.get(i);
-            return s.has(cause) ? s.likelihood(cause) : s.likelihood(Cause.NOTHING);
+            return s.has(fault) ? s.likelihood(fault) : s.likelihood(Fault.NOTHING);
         }
 
         Verdict verdict() {
             if (suspects.isEmpty()) return new Verdict(List.of(), 1, Optional.empty(), false);
             var first = suspects.get(0);
             boolean certain = first.probability() >= Diagnosis.CERTAIN;
-            var direct = book.of(first.cause()).direct();
+            var direct = book.of(first.fault()).direct();
             boolean proved = direct.isEmpty()
                     || first.members().stream()
                             .flatMap(i -> members.get(i).made().stream())
-                            .anyMatch(m -> direct.contains(m.text()));
-            var next = certain && proved ? Optional.<NextLook>empty() : next(first, certain ? direct : List.of());
+                            .anyMatch(m -> direct.contains(m.answer()));
+            var next = certain && proved ? Optional.<NextQuestion>empty() : next(first, certain ? direct : List.of());
             return new Verdict(List.copyOf(suspects), apart, next, certain && proved);
         }
 
-        private Optional<NextLook> next(Suspect first, List<String> direct) {
+        private Optional<NextQuestion> next(Suspect first, List<Answer> direct) {
             int at = first.hit().get(0);
-            var left = EnumSet.allOf(Look.class).stream()
+            var left = EnumSet.allOf(Question.class).stream()
+                    .filter(l -> l.by() == Question.By.EYES
+                            && members.get(at).intended().possible(l))
                     .filter(l ->
-                            l.by() == Look.By.EYES && members.get(at).intended().possible(l))
-                    .filter(l ->
-                            members.stream().flatMap(m -> m.made().stream()).noneMatch(m -> m.look() == l))
+                            members.stream().flatMap(m -> m.made().stream()).noneMatch(m -> m.question() == l))
                     .toList();
             return direct.stream()
-                    .map(d -> Look.valueOf(d.substring(0, d.indexOf('='))))
+                    .map(Answer::question)
                     .filter(left::contains)
                     .findFirst()
                     .or(() -> gainful(at, left))
-                    .map(l -> new NextLook(l, OF_ALL.contains(l) ? first(at, first.hit()) : List.of(at)));
+                    .map(l -> new NextQuestion(l, OF_ALL.contains(l) ? first(at, first.hit()) : List.of(at)));
         }
 
         private static List<Integer> first(int at, List<Integer> all) {
@@ -233,25 +233,25 @@ public final class CommonCause {
             return List.copyOf(order);
         }
 
-        private Optional<Look> gainful(int at, List<Look> left) {
-            var gains = new EnumMap<Look, Double>(Look.class);
-            for (var look : left) {
-                double gain = gain(at, look);
-                if (gain >= Diagnosis.WORTHWHILE) gains.put(look, Diagnosis.worth(gain, look.minutes()));
+        private Optional<Question> gainful(int at, List<Question> left) {
+            var gains = new EnumMap<Question, Double>(Question.class);
+            for (var question : left) {
+                double gain = gain(at, question);
+                if (gain >= Diagnosis.WORTHWHILE) gains.put(question, Diagnosis.worth(gain, question.minutes()));
             }
             return gains.entrySet().stream().max(Map.Entry.comparingByValue()).map(Map.Entry::getKey);
         }
 
         /** Mutual information of what one device shows and which fault it is, in bits. */
-        private double gain(int at, Look look) {
+        private double gain(int at, Question question) {
             var s = searches.get(at);
-            var shown = new HashMap<Cause, double[]>();
-            double[] alone = s.shown(look, Optional.empty());
+            var shown = new HashMap<Fault, double[]>();
+            double[] alone = s.shown(question, Optional.empty());
             double[] all = new double[alone.length];
             double within = add(all, alone, apart);
             for (var suspect : suspects) {
                 double[] one = suspect.members().contains(at)
-                        ? shown.computeIfAbsent(suspect.cause(), c -> s.shown(look, Optional.of(c)))
+                        ? shown.computeIfAbsent(suspect.fault(), c -> s.shown(question, Optional.of(c)))
                         : alone;
                 within += add(all, one, suspect.probability());
             }

@@ -34,24 +34,24 @@ public final class Diagnosis {
      *
      * @param how how one knows it, which says how often it is misread
      */
-    public record Made(Look look, String outcome, Evidence how) {
+    public record Made(Question question, Outcome outcome, Evidence how) {
         public Made {
-            if (!look.outcomes().contains(outcome))
-                throw new ReadingException(
-                        "“" + outcome + "” is nothing that " + look + " can show; there are " + look.outcomes());
+            if (!question.outcomes().contains(outcome))
+                throw new ReadingException("“" + outcome + "” is nothing that " + question + " can show; there are "
+                        + question.outcomes());
         }
 
         /** A look as it is usually made: measured by a machine, or seen by somebody who stands there. */
-        public Made(Look look, String outcome) {
-            this(look, outcome, look.by() == Look.By.MACHINE ? Evidence.TOOL : Evidence.SEEN);
+        public Made(Question question, Outcome outcome) {
+            this(question, outcome, question.by() == Question.By.MACHINE ? Evidence.TOOL : Evidence.SEEN);
         }
 
         int index() {
-            return look.outcomes().indexOf(outcome);
+            return question.outcomes().indexOf(outcome);
         }
 
         /** Returns how many times as often as usual it is misread. */
-        double times(CauseBook book) {
+        double times(FaultBook book) {
             return switch (how) {
                 case SPOKEN -> book.misreading().told();
                 case PHOTO, READ_BACK -> book.misreading().shown();
@@ -59,8 +59,8 @@ public final class Diagnosis {
             };
         }
 
-        String text() {
-            return look + "=" + outcome;
+        Answer answer() {
+            return new Answer(question, outcome);
         }
     }
 
@@ -73,12 +73,12 @@ public final class Diagnosis {
      * @param contradicts looks that speak against it
      */
     public record Suspect(
-            List<Cause> causes,
+            List<Fault> faults,
             double probability,
             int group,
             String title,
-            List<Look> explains,
-            List<Look> contradicts,
+            List<Question> explains,
+            List<Question> contradicts,
             List<String> remedy,
             String call) {}
 
@@ -87,7 +87,7 @@ public final class Diagnosis {
      *
      * @param gain expected gain in bits
      */
-    public record NextLook(Look look, double gain, double minutes) {}
+    public record NextQuestion(Question question, double gain, double minutes) {}
 
     /**
      * Where the search stands.
@@ -103,13 +103,13 @@ public final class Diagnosis {
             List<Suspect> suspects,
             double noneOfThese,
             boolean contradictory,
-            List<Look> doubtful,
-            Optional<NextLook> next,
+            List<Question> doubtful,
+            Optional<NextQuestion> next,
             boolean found,
             String stop) {}
 
     /** Works out where the search stands after the looks that were made. */
-    public static Verdict of(NetworkState intended, CauseBook book, List<Made> made) {
+    public static Verdict of(NetworkState intended, FaultBook book, List<Made> made) {
         return of(intended, book, made, Set.of());
     }
 
@@ -119,32 +119,32 @@ public final class Diagnosis {
      * @param made in the order in which they were made; of the same look the last one counts
      * @param passed looks that cannot be made here, and are not proposed
      */
-    public static Verdict of(NetworkState intended, CauseBook book, List<Made> made, Set<Look> passed) {
-        var latest = new LinkedHashMap<Look, Made>();
-        for (var m : made) latest.put(m.look(), m);
+    public static Verdict of(NetworkState intended, FaultBook book, List<Made> made, Set<Question> passed) {
+        var latest = new LinkedHashMap<Question, Made>();
+        for (var m : made) latest.put(m.question(), m);
         return new Diagnosis.Step(intended, book, List.copyOf(latest.values()), passed).verdict();
     }
 
     /** One step of a search. */
     private static final class Step {
         private final NetworkState intended;
-        private final CauseBook book;
+        private final FaultBook book;
         private final List<Made> made;
         private final Search search;
-        private final List<Look> left;
+        private final List<Question> left;
 
-        Step(NetworkState intended, CauseBook book, List<Made> made, Set<Look> passed) {
+        Step(NetworkState intended, FaultBook book, List<Made> made, Set<Question> passed) {
             this.intended = intended;
             this.book = book;
             this.made = made;
             search = new Search(intended, book, made);
             var pointless = made.stream()
-                    .flatMap(m -> book.pointless().getOrDefault(m.text(), List.of()).stream())
+                    .flatMap(m -> book.pointless().getOrDefault(m.answer(), List.of()).stream())
                     .collect(Collectors.toSet());
-            left = Arrays.stream(Look.values())
+            left = Arrays.stream(Question.values())
                     .filter(intended::possible)
                     .filter(l -> !passed.contains(l) && !pointless.contains(l))
-                    .filter(l -> made.stream().noneMatch(m -> m.look() == l))
+                    .filter(l -> made.stream().noneMatch(m -> m.question() == l))
                     .toList();
         }
 
@@ -156,8 +156,9 @@ public final class Diagnosis {
                     .collect(Collectors.summingDouble(Suspect::probability));
             var gainful = gainful();
             boolean certain = first.probability() >= CERTAIN;
-            var direct = certain ? direct(first) : Optional.<NextLook>empty();
-            var next = direct.isPresent() ? direct : certain && proved(first) ? Optional.<NextLook>empty() : gainful;
+            var direct = certain ? direct(first) : Optional.<NextQuestion>empty();
+            var next =
+                    direct.isPresent() ? direct : certain && proved(first) ? Optional.<NextQuestion>empty() : gainful;
             boolean found = next.isEmpty() && Math.max(group, first.probability()) >= CERTAIN;
             boolean contradictory = !made.isEmpty() && search.all.stream().noneMatch(search::fits);
             return new Verdict(
@@ -171,98 +172,98 @@ public final class Diagnosis {
         }
 
         private boolean proved(Suspect s) {
-            return s.causes().stream().allMatch(this::proved);
+            return s.faults().stream().allMatch(this::proved);
         }
 
-        private boolean proved(Cause cause) {
-            var direct = book.of(cause).direct();
-            return direct.isEmpty() || made.stream().anyMatch(m -> direct.contains(m.text()));
+        private boolean proved(Fault fault) {
+            var direct = book.of(fault).direct();
+            return direct.isEmpty() || made.stream().anyMatch(m -> direct.contains(m.answer()));
         }
 
         /** The look that proves what is nearly certain, while it was not made yet. */
-        private Optional<NextLook> direct(Suspect s) {
-            return s.causes().stream()
+        private Optional<NextQuestion> direct(Suspect s) {
+            return s.faults().stream()
                     .filter(c -> !proved(c))
                     .flatMap(c -> book.of(c).direct().stream())
-                    .map(d -> Look.valueOf(d.substring(0, d.indexOf('='))))
+                    .map(Answer::question)
                     .filter(left::contains)
                     .findFirst()
-                    .map(l -> new NextLook(l, gain(l, search.carrying()), l.minutes()));
+                    .map(l -> new NextQuestion(l, gain(l, search.carrying()), l.minutes()));
         }
 
         private List<Suspect> suspects() {
-            var best = new LinkedHashMap<List<Cause>, Search.Hypothesis>();
-            var weight = new HashMap<List<Cause>, Double>();
+            var best = new LinkedHashMap<List<Fault>, Search.Hypothesis>();
+            var weight = new HashMap<List<Fault>, Double>();
             for (var h : search.all) {
-                best.putIfAbsent(h.causes, h);
-                weight.merge(h.causes, h.weight, Double::sum);
+                best.putIfAbsent(h.faults, h);
+                weight.merge(h.faults, h.weight, Double::sum);
             }
             var numbers = new HashMap<List<Integer>, Integer>();
             var all = new ArrayList<Suspect>();
             for (var h : best.values()) {
-                var shown = made.stream().map(m -> h.shows(m.look())).toList();
+                var shown = made.stream().map(m -> h.shows(m.question())).toList();
                 int group = numbers.computeIfAbsent(shown, k -> numbers.size());
-                all.add(suspect(h, weight.get(h.causes), group));
+                all.add(suspect(h, weight.get(h.faults), group));
             }
             all.sort(Comparator.comparingDouble(Suspect::probability).reversed());
             return List.copyOf(all);
         }
 
         private Suspect suspect(Search.Hypothesis h, double probability, int group) {
-            var explains = new ArrayList<Look>();
-            var contradicts = new ArrayList<Look>();
+            var explains = new ArrayList<Question>();
+            var contradicts = new ArrayList<Question>();
             for (var m : made) {
-                int shows = h.shows(m.look());
-                if (shows == m.index() && m.index() != 0) explains.add(m.look());
-                if (shows != m.index() && shows != NetworkState.ANYTHING) contradicts.add(m.look());
+                int shows = h.shows(m.question());
+                if (shows == m.index() && m.index() != 0) explains.add(m.question());
+                if (shows != m.index() && shows != NetworkState.ANYTHING) contradicts.add(m.question());
             }
-            var entries = h.causes.stream().map(book::of).toList();
+            var entries = h.faults.stream().map(book::of).toList();
             return new Suspect(
-                    h.causes,
+                    h.faults,
                     probability,
                     group,
-                    entries.stream().map(CauseBook.Entry::title).collect(Collectors.joining(", and: ")),
+                    entries.stream().map(FaultBook.Entry::title).collect(Collectors.joining(", and: ")),
                     explains,
                     contradicts,
                     entries.stream().flatMap(e -> e.remedy().stream()).toList(),
                     entries.stream()
-                            .map(CauseBook.Entry::call)
+                            .map(FaultBook.Entry::call)
                             .filter(c -> !c.isEmpty())
                             .findFirst()
                             .orElse(""));
         }
 
         /** The look with the greatest expected gain for a minute, over what some look could tell apart at all. */
-        private Optional<NextLook> gainful() {
+        private Optional<NextQuestion> gainful() {
             var carrying = search.carrying();
-            NextLook best = null;
+            NextQuestion best = null;
             // What can gain most for a minute first, so that most need not be followed at all.
             var promising = left.stream()
                     .sorted(Comparator.comparingDouble(Diagnosis::atMost).reversed())
                     .toList();
-            for (var look : promising) {
-                if (best != null && atMost(look) <= worth(best.gain(), best.minutes())) break;
-                double gain = gain(look, carrying);
+            for (var question : promising) {
+                if (best != null && atMost(question) <= worth(best.gain(), best.minutes())) break;
+                double gain = gain(question, carrying);
                 if (gain < WORTHWHILE) continue;
-                if (best == null || worth(gain, look.minutes()) > worth(best.gain(), best.minutes()))
-                    best = new NextLook(look, gain, look.minutes());
+                if (best == null || worth(gain, question.minutes()) > worth(best.gain(), best.minutes()))
+                    best = new NextQuestion(question, gain, question.minutes());
             }
             return Optional.ofNullable(best);
         }
 
         /** Mutual information of the look's outcome and the cause, in bits. */
-        private double gain(Look look, List<Search.Hypothesis> carrying) {
-            int k = look.outcomes().size();
-            double[][] table = search.table(look);
+        private double gain(Question question, List<Search.Hypothesis> carrying) {
+            int k = question.outcomes().size();
+            double[][] table = search.table(question);
             double[] entropies = new double[k];
             for (int t = 0; t < k; t++) for (double q : table[t]) entropies[t] -= term(q);
             double[] outcome = new double[k];
             double sum = search.none, noise = 0;
-            double[] spread = search.spread(look);
+            double[] spread = search.spread(question);
             for (int o = 0; o < k; o++) outcome[o] += search.none * spread[o];
             for (double q : spread) noise -= search.none * term(q);
             for (var h : carrying) {
-                int shown = h.shows(look);
+                int shown = h.shows(question);
                 sum += h.weight;
                 noise += h.weight * (shown == NetworkState.ANYTHING ? Math.log(k) / LN2 : entropies[shown]);
                 for (int o = 0; o < k; o++)
@@ -277,7 +278,7 @@ public final class Diagnosis {
             if (goesOn) return "";
             if (search.none > first.probability())
                 return "None of the known causes explains this. Write down what was seen, and call a colleague.";
-            if (found && first.causes().contains(Cause.NOTHING))
+            if (found && first.faults().contains(Fault.NOTHING))
                 return "Nothing is wrong now. Run the checks once more.";
             if (found && !first.call().isEmpty())
                 return "Stop here and call " + first.call() + ": "
@@ -289,8 +290,8 @@ public final class Diagnosis {
     }
 
     /** What a look is worth when it tells apart as much as it has outcomes. */
-    private static double atMost(Look look) {
-        return worth(Math.log(look.outcomes().size()) / LN2, look.minutes());
+    private static double atMost(Question question) {
+        return worth(Math.log(question.outcomes().size()) / LN2, question.minutes());
     }
 
     /** What a look is worth: bits for a minute. */

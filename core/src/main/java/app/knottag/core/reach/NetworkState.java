@@ -414,16 +414,16 @@ public final class NetworkState {
     }
 
     /** Whether a look can be made at all here. */
-    public boolean possible(Look look) {
-        return Sights.possible(parts, look);
+    public boolean possible(Question question) {
+        return Sights.possible(parts, question);
     }
 
     /** What a look shows when nobody can say: a stranger may answer anything. */
     public static final int ANYTHING = -1;
 
     /** Returns the outcome of a look, following the packet: an index into the look's outcomes, or {@link #ANYTHING}. */
-    public int observe(Look look) {
-        return look.outcomes().indexOf(sights.seen(look));
+    public int observe(Question question) {
+        return question.outcomes().indexOf(sights.seen(question));
     }
 
     /** Returns the address at which it answers in its own segment, whoever else may hold it; empty when it does at none. */
@@ -442,9 +442,9 @@ public final class NetworkState {
         return parts.stranger != null;
     }
 
-    /** How its address answers echoes of somebody in its own segment, as {@link Look#PING} names it. */
-    public String echoState() {
-        return Look.PING.outcomes().get(Math.max(0, alone().observe(Look.PING)));
+    /** How its address answers echoes of somebody in its own segment, as {@link Question#PING} names it. */
+    public Outcome echoState() {
+        return Question.PING.outcomes().get(Math.max(0, alone().observe(Question.PING)));
     }
 
     /** The same without anybody else at its address, seen from its own segment. */
@@ -469,23 +469,23 @@ public final class NetworkState {
         return parts.siblingMac;
     }
 
-    /** What its service says to somebody in its own segment, as {@link Look#SERIAL} names it. */
-    public String serviceState() {
+    /** What its service says to somebody in its own segment, as {@link Question#SERIAL} names it. */
+    public Outcome serviceState() {
         var alone = alone().parts;
         return new Sights(alone).serial(alone.here);
     }
 
-    /** How its service port answers to somebody in its own segment, as {@link Look#PORT} names it. */
-    public String portState() {
-        int seen = alone().observe(Look.PORT);
-        return Look.PORT.outcomes().get(Math.max(0, seen));
+    /** How its service port answers to somebody in its own segment, as {@link Question#PORT} names it. */
+    public Outcome portState() {
+        int seen = alone().observe(Question.PORT);
+        return Question.PORT.outcomes().get(Math.max(0, seen));
     }
 
     /** Whether its partner is up, points at its address, at its port, and is its own. */
-    public String partnerSide() {
+    public Outcome partnerSide() {
         var p = parts;
-        if (!p.partner.power || !p.partnerAddress || p.partner.forgets != 0) return "none";
-        return p.crossed ? "other" : p.partnerPort ? "reaches" : "refused";
+        if (!p.partner.power || !p.partnerAddress || p.partner.forgets != 0) return Outcome.NONE;
+        return p.crossed ? Outcome.OTHER : p.partnerPort ? Outcome.REACHES : Outcome.REFUSED;
     }
 
     /** Whether its clock is right. */

@@ -1,6 +1,6 @@
 package app.knottag.core.reach;
 
-import app.knottag.core.reach.CauseBook.Place;
+import app.knottag.core.reach.FaultBook.Place;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -37,18 +37,18 @@ public final class PacketWay {
 
     /** Returns the stretches that an endpoint has, in the order of the way. */
     public static List<Stretch> of(
-            NetworkState intended, CauseBook book, List<Diagnosis.Made> made, Diagnosis.Verdict verdict) {
+            NetworkState intended, FaultBook book, List<Diagnosis.Made> made, Diagnosis.Verdict verdict) {
         var way = new ArrayList<Stretch>();
         for (var place : Place.values()) {
             if (!has(place, intended.meant().traits())) continue;
             var stretch = book.places().get(place);
-            var here = Set.copyOf(stretch.causes());
+            var here = Set.copyOf(stretch.faults());
             double share = 0;
-            for (var s : verdict.suspects()) if (s.causes().stream().anyMatch(here::contains)) share += s.probability();
+            for (var s : verdict.suspects()) if (s.faults().stream().anyMatch(here::contains)) share += s.probability();
             boolean next = verdict.next()
-                    .filter(n -> stretch.looks().contains(n.look()))
+                    .filter(n -> stretch.questions().contains(n.question()))
                     .isPresent();
-            boolean seen = made.stream().anyMatch(m -> stretch.looks().contains(m.look()) && m.index() == 0);
+            boolean seen = made.stream().anyMatch(m -> stretch.questions().contains(m.question()) && m.index() == 0);
             var low = seen ? State.GOOD : State.UNSEEN;
             var state = share >= Diagnosis.CERTAIN ? State.BREAK : share < GOOD_BELOW ? low : State.OPEN;
             way.add(new Stretch(place, stretch.title(), share, state, next));

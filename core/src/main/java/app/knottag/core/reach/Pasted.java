@@ -27,12 +27,12 @@ public final class Pasted {
     public static final int LONGEST = 100_000;
 
     private static final Pattern AGGREGATE = Pattern.compile(
-            "(?i)(?:po|port-channel|trk|lag|ae|bond|team|bridge-aggregation|eth-trunk|lacp)[ -]?[0-9]+");
+            "(?i)(?:po|port-channel|trk|lag|ae|basis|team|bridge-aggregation|eth-trunk|lacp)[ -]?[0-9]+");
     private static final Pattern OF_A_STACK = Pattern.compile("(?i)[a-z-]*([0-9]+)/(?:[0-9]+/)?([0-9]+)(?:\\.[0-9]+)?");
 
     private final Target target;
     private final List<Finding> findings = new ArrayList<>();
-    private final List<Made> looks = new ArrayList<>();
+    private final List<Made> questions = new ArrayList<>();
 
     private Pasted(Target target) {
         this.target = target;
@@ -49,9 +49,9 @@ public final class Pasted {
      * What the text says.
      *
      * @param sure whether the whole form is known; what is not sure is shown and not weighed
-     * @param looks what it adds to the search for the cause
+     * @param questions what it adds to the search for the cause
      */
-    public record Reading(Form form, boolean sure, List<Finding> findings, List<Made> looks) {}
+    public record Reading(Form form, boolean sure, List<Finding> findings, List<Made> questions) {}
 
     /**
      * Reads a text for one endpoint.
@@ -73,9 +73,10 @@ public final class Pasted {
         } else
             pasted.say(
                     false,
-                    "This is nothing that is known here. Paste an echo, a neighbour table, a lease list, the MAC table of a switch, a scan, a test of a port, or what the mail server answers.");
+                    "This is nothing that is known here. Paste an echo, a neighbour table, a lease list, the MAC table "
+                            + "of a switch, a scan, a test of a port, or what the mail server answers.");
         return new Reading(
-                read.form(), sure, List.copyOf(pasted.findings), sure ? List.copyOf(pasted.looks) : List.of());
+                read.form(), sure, List.copyOf(pasted.findings), sure ? List.copyOf(pasted.questions) : List.of());
     }
 
     private void say(boolean fits, String words) {
@@ -98,7 +99,7 @@ public final class Pasted {
                 if (echo.form() == Form.ARP_ECHO) held(echo.macs().iterator().next(), true, known);
                 else {
                     say(true, a + " answered there. Who answered is not said: a ping is no proof by itself.");
-                    look(known, Look.PING, "answers");
+                    question(known, Question.PING, Outcome.ANSWERS);
                 }
             }
             case LOSS -> {
@@ -107,7 +108,7 @@ public final class Pasted {
                         a + " answered there, but "
                                 + (echo.lossPercent() > 0 ? echo.lossPercent() + " of 100 were lost" : "not every time")
                                 + ": a bad lead, a full line, or two devices at one address.");
-                look(known, Look.PING, "answers");
+                question(known, Question.PING, Outcome.ANSWERS);
             }
             case TWICE -> {
                 String who = echo.macs().stream().sorted().map(this::named).collect(Collectors.joining(" and "));
@@ -118,7 +119,7 @@ public final class Pasted {
             }
             case SILENT -> {
                 say(false, a + " did not answer there.");
-                look(known, Look.PING, "silent");
+                question(known, Question.PING, Outcome.SILENT);
             }
             case UNREACHABLE ->
                 say(
@@ -141,8 +142,8 @@ public final class Pasted {
         }
     }
 
-    private void look(boolean weigh, Look look, String outcome) {
-        if (weigh) looks.add(new Made(look, outcome));
+    private void question(boolean weigh, Question question, Outcome outcome) {
+        if (weigh) questions.add(new Made(question, outcome));
     }
 
     private String named(Mac mac) {
@@ -163,7 +164,8 @@ public final class Pasted {
         say(
                 right,
                 target.address() + " is " + mac + rest + (lately ? "." : ". The line is old: it may have gone since."));
-        look(weigh && lately, Look.NEIGHBOUR, right ? "right" : sibling ? "sibling" : "other");
+        question(
+                weigh && lately, Question.NEIGHBOUR, right ? Outcome.RIGHT : sibling ? Outcome.SIBLING : Outcome.OTHER);
     }
 
     private void table(Recognised.Table table, String port) {
@@ -221,7 +223,7 @@ public final class Pasted {
         else if (row.state() != State.SILENT) {
             boolean pooled = target.segment().poolOf(at).isPresent();
             say(false, "Its MAC is at " + at + (pooled ? ", in the pool: it is on automatic." : "."));
-            look(pooled && (form == Form.LEASES || row.state() == State.SEEN), Look.LEASES, "leased");
+            question(pooled && (form == Form.LEASES || row.state() == State.SEEN), Question.LEASES, Outcome.LEASED);
         }
     }
 
@@ -233,8 +235,8 @@ public final class Pasted {
             else if (AGGREGATE.matcher(row.port()).matches())
                 say(
                         false,
-                        "The switch has its MAC behind “" + Said.shown(row.port()) + "”" + vlan
-                                + ", several cords as one: it sits on another switch. Read that one's table.");
+                        "The switch has its MAC behind “" + Printable.shown(row.port()) + "”" + vlan
+                                + ", several cables as one: it sits on another switch. Read that one's table.");
             else port(row.port(), vlan, record);
         }
         if (findings.isEmpty())
@@ -242,7 +244,7 @@ public final class Pasted {
     }
 
     private void port(String port, String vlan, String record) {
-        String has = "The switch has its MAC at “" + Said.shown(port) + "”" + vlan;
+        String has = "The switch has its MAC at “" + Printable.shown(port) + "”" + vlan;
         if (record.isEmpty()) {
             say(true, has + "; no port is on record.");
             return;
@@ -278,15 +280,15 @@ public final class Pasted {
         switch (test.state()) {
             case OPEN -> {
                 say(true, who + " takes connections. Who answered is not said.");
-                look(known, Look.PORT, "open");
+                question(known, Question.PORT, Outcome.OPEN);
             }
             case REFUSED -> {
                 say(false, who + " refuses: somebody is there, and nothing listens at that port.");
-                look(known, Look.PORT, "refused");
+                question(known, Question.PORT, Outcome.REFUSED);
             }
             case SILENT -> {
                 say(false, who + " stayed silent.");
-                look(known, Look.PORT, "silent");
+                question(known, Question.PORT, Outcome.SILENT);
             }
             case UNREACHABLE ->
                 say(false, "There is no way from there to " + who + ". That says nothing about the device yet.");
@@ -318,6 +320,6 @@ public final class Pasted {
         }
         say(false, reply.said() + " refuses for good. " + reply.field().words());
         boolean signIn = reply.field() == MailReply.Field.SIGN_IN || reply.field() == MailReply.Field.METHOD;
-        looks.add(new Made(Look.REAL_JOB, signIn ? "sign-in" : "fails"));
+        questions.add(new Made(Question.REAL_JOB, signIn ? Outcome.SIGN_IN : Outcome.FAILS));
     }
 }

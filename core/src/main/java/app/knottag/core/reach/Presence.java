@@ -8,7 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * How somebody at an address showed that it is there, in this round: any answer counts, an old entry of the neighbour table
+ * How somebody at an address showed that it is there, in this run: any answer counts, an old entry of the neighbour table
  * never does. Firewalls drop echoes of devices that work.
  *
  * @param macs who answered the question for its MAC; none when that cannot be asked from here

@@ -29,7 +29,7 @@ public interface Probes {
     Optional<String> ask(Ipv4Address address, int port, String line);
 
     /** Talks with a service as far as it goes without signing in, and tells what was heard. */
-    Heard talk(Call call);
+    ServiceReply talk(Call call);
 
     /** Asks many addresses once, as fast as this machine and the network can carry. */
     Swept sweep(List<Ipv4Address> hosts, Swept.Listener listener);

@@ -35,7 +35,7 @@ public final class Remembered implements Probes {
         }
     }
 
-    /** Where one stands may change in the middle of a round, so it is looked at anew. */
+    /** Where one stands may change in the middle of a run, so it is looked at anew. */
     @Override
     public Here here() {
         return probes.here();
@@ -68,7 +68,7 @@ public final class Remembered implements Probes {
     }
 
     @Override
-    public Heard talk(Call call) {
+    public ServiceReply talk(Call call) {
         return once(() -> probes.talk(call), "talk", call);
     }
 

@@ -19,7 +19,7 @@ final class Search {
 
     private static final int UNKNOWN = -2;
     private static final int KEPT_MOST = 32;
-    private static final Look[] LOOKS = Look.values();
+    private static final Question[] LOOKS = Question.values();
 
     /** A pair that explains so much less than the best is not weighed to its end. */
     private static final double HOPELESS = 1e-6;
@@ -32,7 +32,7 @@ final class Search {
 
     /** One cause in one way, or two at once; what a look shows under it is followed when it is asked for, and kept. */
     private static final class Shown {
-        private final List<Cause> causes;
+        private final List<Fault> faults;
         private final NetworkState state;
         private final int way;
         /** Whether it shows at the endpoint itself, and not only where somebody looks at the network. */
@@ -40,19 +40,19 @@ final class Search {
 
         private final int[] shows = new int[LOOKS.length];
 
-        Shown(List<Cause> causes, NetworkState state, int way, boolean atEndpoint) {
-            this.causes = causes;
+        Shown(List<Fault> faults, NetworkState state, int way, boolean atEndpoint) {
+            this.faults = faults;
             this.state = state;
             this.way = way;
             this.atEndpoint = atEndpoint;
             Arrays.fill(shows, UNKNOWN);
         }
 
-        int at(Look look) {
-            int known = shows[look.ordinal()];
+        int at(Question question) {
+            int known = shows[question.ordinal()];
             if (known != UNKNOWN) return known;
-            int seen = state.possible(look) ? state.observe(look) : NetworkState.ANYTHING;
-            shows[look.ordinal()] = seen;
+            int seen = state.possible(question) ? state.observe(question) : NetworkState.ANYTHING;
+            shows[question.ordinal()] = seen;
             return seen;
         }
     }
@@ -69,12 +69,12 @@ final class Search {
     private static List<Shown> singles(NetworkState intended) {
         return KEPT.computeIfAbsent(intended.meant(), m -> {
             var all = new ArrayList<Shown>();
-            for (var cause : Cause.values())
-                if (cause.showsAnywhere(intended)) {
-                    boolean atEndpoint = cause.shows(intended);
-                    var ways = cause.ways(intended);
+            for (var fault : Fault.values())
+                if (fault.showsAnywhere(intended)) {
+                    boolean atEndpoint = fault.shows(intended);
+                    var ways = fault.ways(intended);
                     for (int way = 0; way < ways.size(); way++)
-                        all.add(new Shown(List.of(cause), ways.get(way), way, atEndpoint));
+                        all.add(new Shown(List.of(fault), ways.get(way), way, atEndpoint));
                 }
             return List.copyOf(all);
         });
@@ -82,27 +82,27 @@ final class Search {
 
     /** One hypothesis. */
     static final class Hypothesis {
-        final List<Cause> causes;
+        final List<Fault> faults;
         final double prior;
         private final Shown shown;
         double likelihood;
         double weight;
 
         private Hypothesis(Shown shown, double prior) {
-            causes = shown.causes;
+            faults = shown.faults;
             this.prior = prior;
             this.shown = shown;
         }
 
-        int shows(Look look) {
-            return shown.at(look);
+        int shows(Question question) {
+            return shown.at(question);
         }
     }
 
-    private final CauseBook book;
+    private final FaultBook book;
     private final List<Made> made;
-    private final Map<Look, double[][]> tables = new EnumMap<>(Look.class);
-    private final Map<Look, double[]> nobodyThoughtOf = new EnumMap<>(Look.class);
+    private final Map<Question, double[][]> tables = new EnumMap<>(Question.class);
+    private final Map<Question, double[]> nobodyThoughtOf = new EnumMap<>(Question.class);
     final List<Hypothesis> singles = new ArrayList<>();
     final List<Hypothesis> all = new ArrayList<>();
     double none;
@@ -112,54 +112,55 @@ final class Search {
     private double odd;
     private double quiet;
 
-    Search(NetworkState intended, CauseBook book, List<Made> made) {
+    Search(NetworkState intended, FaultBook book, List<Made> made) {
         this(intended, book, made, true);
     }
 
     /** A search that weighs no two causes at once. */
-    static Search ofSingles(NetworkState intended, CauseBook book, List<Made> made) {
+    static Search ofSingles(NetworkState intended, FaultBook book, List<Made> made) {
         return new Search(intended, book, made, false);
     }
 
-    private Search(NetworkState intended, CauseBook book, List<Made> made, boolean pairs) {
+    private Search(NetworkState intended, FaultBook book, List<Made> made, boolean pairs) {
         this.book = book;
         this.made = made;
         var shown = singles(intended).stream()
                 .filter(o -> o.atEndpoint || shownElsewhere(o))
                 .toList();
         for (var one : shown) {
-            var cause = one.causes.get(0);
-            long ways = shown.stream().filter(o -> o.causes.get(0) == cause).count();
+            var fault = one.faults.get(0);
+            long ways = shown.stream().filter(o -> o.faults.get(0) == fault).count();
             // The first way is the one that is met most.
-            singles.add(new Hypothesis(one, book.of(cause).prior() * (one.way == 0 ? 2 : 1) / (ways + 1)));
+            singles.add(new Hypothesis(one, book.of(fault).prior() * (one.way == 0 ? 2 : 1) / (ways + 1)));
         }
         weigh(pairs);
     }
 
     /** Whether something odd that was seen of the network is what it shows, though it does not touch the endpoint. */
     private boolean shownElsewhere(Shown one) {
-        return made.stream().anyMatch(m -> m.index() > 0 && one.at(m.look()) == m.index());
+        return made.stream().anyMatch(m -> m.index() > 0 && one.at(m.question()) == m.index());
     }
 
-    double[][] table(Look look) {
-        return tables.computeIfAbsent(look, l -> book.misreading().table(l, 1));
+    double[][] table(Question question) {
+        return tables.computeIfAbsent(question, l -> book.misreading().table(l, 1));
     }
 
     private double likelihood(Hypothesis h, Made m, double[][] table) {
-        int shows = h.shows(m.look());
-        return shows == NetworkState.ANYTHING ? 1.0 / m.look().outcomes().size() : table[shows][m.index()];
+        int shows = h.shows(m.question());
+        return shows == NetworkState.ANYTHING ? 1.0 / m.question().outcomes().size() : table[shows][m.index()];
     }
 
     /** Whether it explains all that was seen without any misreading. */
     boolean fits(Hypothesis h) {
         return made.stream()
-                .allMatch(m -> h.shows(m.look()) == m.index() || h.shows(m.look()) == NetworkState.ANYTHING);
+                .allMatch(m -> h.shows(m.question()) == m.index() || h.shows(m.question()) == NetworkState.ANYTHING);
     }
 
     private void weigh(boolean pairs) {
         var read = made.stream()
-                .map(m ->
-                        m.times(book) == 1 ? table(m.look()) : book.misreading().table(m.look(), m.times(book)))
+                .map(m -> m.times(book) == 1
+                        ? table(m.question())
+                        : book.misreading().table(m.question(), m.times(book)))
                 .toList();
         double priors = 0;
         for (var h : singles) priors += h.prior;
@@ -173,9 +174,9 @@ final class Search {
         odd = book.noneOfThese() / 2;
         quiet = odd;
         for (int i = 0; i < made.size(); i++) {
-            var look = made.get(i).look();
-            odd *= spread(known(look), read.get(i))[made.get(i).index()];
-            quiet *= spread(quietly(look), read.get(i))[made.get(i).index()];
+            var question = made.get(i).question();
+            odd *= spread(known(question), read.get(i))[made.get(i).index()];
+            quiet *= spread(quietly(question), read.get(i))[made.get(i).index()];
         }
         none = odd + quiet;
         evidence = none;
@@ -200,9 +201,9 @@ final class Search {
             for (int j = i + 1; j < singles.size(); j++) {
                 var a = singles.get(i);
                 var b = singles.get(j);
-                var one = a.causes.get(0);
-                var two = b.causes.get(0);
-                if (one == two || one == Cause.NOTHING || two == Cause.NOTHING) continue;
+                var one = a.faults.get(0);
+                var two = b.faults.get(0);
+                if (one == two || one == Fault.NOTHING || two == Fault.NOTHING) continue;
                 double prior = a.prior * b.prior / priors;
                 var h = new Hypothesis(
                         new Shown(List.of(one, two), two.apply(a.shown.state, b.shown.way), 0, true), prior);
@@ -217,10 +218,10 @@ final class Search {
      * all that is known, apart from the others, or all is well but the job. So a look that finds all well does not speak against
      * it, and what nothing explains speaks for it.
      */
-    double[] spread(Look look) {
-        var table = table(look);
-        var seen = spread(known(look), table);
-        var well = spread(quietly(look), table);
+    double[] spread(Question question) {
+        var table = table(question);
+        var seen = spread(known(question), table);
+        var well = spread(quietly(question), table);
         for (int o = 0; o < seen.length; o++) seen[o] = none == 0 ? seen[o] : (odd * seen[o] + quiet * well[o]) / none;
         return seen;
     }
@@ -231,24 +232,24 @@ final class Search {
         return seen;
     }
 
-    private double[] quietly(Look look) {
-        if (look == Look.REAL_JOB) return known(look);
-        var truth = known(look).clone();
+    private double[] quietly(Question question) {
+        if (question == Question.REAL_JOB) return known(question);
+        var truth = known(question).clone();
         for (int t = 0; t < truth.length; t++) truth[t] *= ODD_BESIDE;
         truth[0] += 1 - ODD_BESIDE;
         return truth;
     }
 
-    private double[] known(Look look) {
-        return nobodyThoughtOf.computeIfAbsent(look, this::overAll);
+    private double[] known(Question question) {
+        return nobodyThoughtOf.computeIfAbsent(question, this::overAll);
     }
 
-    private double[] overAll(Look look) {
-        var truth = new double[look.outcomes().size()];
+    private double[] overAll(Question question) {
+        var truth = new double[question.outcomes().size()];
         double sum = 0;
         for (var h : singles) {
-            if (h.causes.get(0) == Cause.NOTHING) continue;
-            int shows = h.shows(look);
+            if (h.faults.get(0) == Fault.NOTHING) continue;
+            int shows = h.shows(question);
             for (int t = 0; t < truth.length; t++)
                 if (shows == NetworkState.ANYTHING) truth[t] += h.prior / truth.length;
                 else if (shows == t) truth[t] += h.prior;
@@ -258,24 +259,24 @@ final class Search {
         return truth;
     }
 
-    private List<Hypothesis> of(Cause cause) {
-        return singles.stream().filter(h -> h.causes.get(0) == cause).toList();
+    private List<Hypothesis> of(Fault fault) {
+        return singles.stream().filter(h -> h.faults.get(0) == fault).toList();
     }
 
     /** Whether a cause can be one here at all. */
-    boolean has(Cause cause) {
-        return !of(cause).isEmpty();
+    boolean has(Fault fault) {
+        return !of(fault).isEmpty();
     }
 
     /** Whether it explains, in one of its ways, all that was seen without any misreading. */
-    boolean explains(Cause cause) {
-        return of(cause).stream().anyMatch(this::fits);
+    boolean explains(Fault fault) {
+        return of(fault).stream().anyMatch(this::fits);
     }
 
     /** How likely what was seen is under one cause, over its ways. */
-    double likelihood(Cause cause) {
+    double likelihood(Fault fault) {
         double sum = 0, priors = 0;
-        for (var h : of(cause)) {
+        for (var h : of(fault)) {
             sum += h.prior * h.likelihood;
             priors += h.prior;
         }
@@ -283,12 +284,12 @@ final class Search {
     }
 
     /** What a look would show: under one cause, or under all that is known of the device by itself. */
-    double[] shown(Look look, Optional<Cause> under) {
-        var table = table(look);
-        var shown = new double[look.outcomes().size()];
+    double[] shown(Question question, Optional<Fault> under) {
+        var table = table(question);
+        var shown = new double[question.outcomes().size()];
         double sum = 0;
         for (var h : under.filter(this::has).map(this::of).orElse(singles)) {
-            int truth = h.shows(look);
+            int truth = h.shows(question);
             for (int o = 0; o < shown.length; o++)
                 shown[o] += h.weight * (truth == NetworkState.ANYTHING ? 1.0 / shown.length : table[truth][o]);
             sum += h.weight;

@@ -2,7 +2,7 @@ package app.knottag.core.reach;
 
 import app.knottag.core.intake.MailReply;
 import app.knottag.core.kind.Protocol;
-import app.knottag.core.knot.Knot;
+import app.knottag.core.status.Status;
 import app.knottag.core.time.DateStyle;
 import java.time.Duration;
 import java.time.Instant;
@@ -48,22 +48,22 @@ public final class ServiceJudge {
      *
      * @param retry how long to wait before it is tried once more, or empty when that changes nothing
      */
-    public record Judgement(Knot knot, String seen, String remedy, Optional<Duration> retry) {
+    public record Judgement(Status status, String seen, String remedy, Optional<Duration> retry) {
         static Judgement holds(String seen) {
-            return new Judgement(Knot.TIGHT, seen, "", Optional.empty());
+            return new Judgement(Status.PASSED, seen, "", Optional.empty());
         }
 
         static Judgement fails(String seen, String remedy) {
-            return new Judgement(Knot.FRAYED, seen, remedy, Optional.empty());
+            return new Judgement(Status.FAILED, seen, remedy, Optional.empty());
         }
 
         static Judgement later(String seen, String remedy, Duration wait) {
-            return new Judgement(Knot.FRAYED, seen, remedy, Optional.of(wait));
+            return new Judgement(Status.FAILED, seen, remedy, Optional.of(wait));
         }
     }
 
     /** Judges what was heard when a service was called. */
-    public static Judgement judge(Probes.Call call, Heard heard, Instant now) {
+    public static Judgement judge(Probes.Call call, ServiceReply heard, Instant now) {
         String who = call.host() + " port " + call.port();
         return switch (heard.ending()) {
             case FOREIGN -> Judgement.fails(String.join(" ", heard.lines()), "Correct the name in the site's list.");
@@ -92,21 +92,21 @@ public final class ServiceJudge {
         };
     }
 
-    private static String at(Heard heard) {
+    private static String at(ServiceReply heard) {
         return heard.step().isEmpty() ? "" : ", at " + heard.step();
     }
 
-    private static String quoted(Heard heard) {
+    private static String quoted(ServiceReply heard) {
         return heard.lines().isEmpty()
                 ? ""
-                : ": “" + Said.shown(heard.lines().get(heard.lines().size() - 1)) + "”";
+                : ": “" + Printable.shown(heard.lines().get(heard.lines().size() - 1)) + "”";
     }
 
-    private static Judgement answered(Probes.Call call, Heard heard, Instant now) {
-        var fault = heard.certificate().map(Heard.Certificate::fault).filter(f -> !f.isEmpty());
+    private static Judgement answered(Probes.Call call, ServiceReply heard, Instant now) {
+        var fault = heard.certificate().map(ServiceReply.Certificate::problem).filter(f -> !f.isEmpty());
         if (fault.isPresent())
             return Judgement.fails(
-                    "Its certificate is not taken: " + Said.shown(fault.get()) + ".",
+                    "Its certificate is not taken: " + Printable.shown(fault.get()) + ".",
                     "Look at the clock first. Then have the certificate renewed; never switch the check off.");
         String until = heard.certificate()
                 .map(c -> c.until().isBefore(now.plus(ENDS_SOON))
@@ -125,12 +125,12 @@ public final class ServiceJudge {
         };
     }
 
-    private static String day(Heard.Certificate certificate) {
+    private static String day(ServiceReply.Certificate certificate) {
         return DateStyle.WORDS.day(LocalDate.ofInstant(certificate.until(), ZoneOffset.UTC));
     }
 
     /** A page that was asked for by its path must be there; of a service that was only called, any answer of its own will do. */
-    private static Judgement page(Probes.Call call, Heard heard, String until) {
+    private static Judgement page(Probes.Call call, ServiceReply heard, String until) {
         int code = heard.code();
         boolean asked = !call.ask().isEmpty() && !call.ask().equals("/");
         if (code >= 500)
@@ -164,12 +164,12 @@ public final class ServiceJudge {
     }
 
     /** A printer that can be reached may still print nothing: it says so itself. */
-    private static Judgement printer(Probes.Call call, Heard heard) {
+    private static Judgement printer(Probes.Call call, ServiceReply heard) {
         if (heard.code() == NO_QUEUE)
             return Judgement.fails(
                     "It has no printer at that path" + quoted(heard) + ".",
                     "Look in its menu for the path of its queue, and correct it.");
-        var told = heard.told(Heard.Printer.class);
+        var told = heard.told(ServiceReply.Printer.class);
         if (heard.code() != 0 || told.isEmpty())
             return Judgement.fails(
                     "It does not tell its state (status " + heard.code() + ").",
@@ -177,7 +177,7 @@ public final class ServiceJudge {
         var printer = told.get();
         String why = printer.reasons().isEmpty()
                 ? ""
-                : ": " + Said.shown(String.join(", ", printer.reasons()).replace('-', ' '));
+                : ": " + Printable.shown(String.join(", ", printer.reasons()).replace('-', ' '));
         if (printer.state() == STOPPED)
             return Judgement.fails("It has stopped" + why + ".", "Look at its screen: paper, door, or an error.");
         if (!printer.accepting())
@@ -190,7 +190,7 @@ public final class ServiceJudge {
     }
 
     /** Every refusal has one field to change; temporary ones are tried again, permanent ones never. */
-    private static Judgement mail(Heard heard, String until) {
+    private static Judgement mail(ServiceReply heard, String until) {
         int code = heard.code();
         String said = quoted(heard);
         if (code >= 400 && code < 500)
@@ -212,13 +212,13 @@ public final class ServiceJudge {
     }
 
     /** What a permanent refusal of a mail server says is to be changed. */
-    private static String field(int code, Heard heard) {
+    private static String field(int code, ServiceReply heard) {
         return MailReply.of(code, heard.lines()).field().words();
     }
 
-    private static Judgement names(Probes.Call call, Heard heard) {
+    private static Judgement names(Probes.Call call, ServiceReply heard) {
         boolean tcpOnly =
-                heard.told(Heard.Names.class).filter(n -> !n.overUdp()).isPresent();
+                heard.told(ServiceReply.Names.class).filter(n -> !n.overUdp()).isPresent();
         return switch (heard.code()) {
             case 0, 3 ->
                 tcpOnly
@@ -243,8 +243,8 @@ public final class ServiceJudge {
     }
 
     /** Time from a server that has none itself is worth nothing, however near it is to ours. */
-    private static Judgement time(Heard heard) {
-        var time = heard.told(Heard.Time.class).orElseThrow();
+    private static Judgement time(ServiceReply heard) {
+        var time = heard.told(ServiceReply.Time.class).orElseThrow();
         if (time.leap() == UNSET || time.stratum() < 1 || time.stratum() > FARTHEST)
             return Judgement.later(
                     "It answers, but its own clock is set by nothing"

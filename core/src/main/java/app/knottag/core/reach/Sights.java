@@ -16,9 +16,6 @@ import app.knottag.core.reach.Packets.Way;
 /** What each look shows in a state of the network. */
 final class Sights {
 
-    /** Nobody can say beforehand. */
-    private static final String UNKNOWN = "?";
-
     private final Parts p;
     private final Packets packets;
 
@@ -27,8 +24,8 @@ final class Sights {
         packets = new Packets(parts);
     }
 
-    static boolean possible(Parts p, Look look) {
-        return switch (look) {
+    static boolean possible(Parts p, Question question) {
+        return switch (question) {
             case SERIAL -> p.hasService;
             case PARTNER_TEST, DEVICE_TEST, PAIR_NAME, PARTNER_ANEW, PARTNER_FIELDS -> p.hasPartner;
             case REGISTRY -> p.registryAsked;
@@ -43,26 +40,29 @@ final class Sights {
         };
     }
 
-    String seen(Look look) {
-        return switch (look) {
-            case VANTAGE -> packets.lan(p.here) == null ? "no-network" : p.here.lan == Lan.OWN ? "own" : "elsewhere";
-            case GATEWAY -> routerAnswers(p.here) ? "answers" : "silent";
+    Outcome seen(Question question) {
+        return switch (question) {
+            case VANTAGE ->
+                packets.lan(p.here) == null
+                        ? Outcome.NO_NETWORK
+                        : p.here.lan == Lan.OWN ? Outcome.OWN : Outcome.ELSEWHERE;
+            case GATEWAY -> routerAnswers(p.here) ? Outcome.ANSWERS : Outcome.SILENT;
             // From elsewhere nobody's MAC is seen.
-            case NEIGHBOUR -> p.here.lan == Lan.OWN ? neighbour() : "nobody";
+            case NEIGHBOUR -> p.here.lan == Lan.OWN ? neighbour() : Outcome.NOBODY;
             case PING -> ping();
-            case PORT -> held() ? UNKNOWN : port(p.here);
-            case SERIAL -> held() ? UNKNOWN : serial(p.here);
-            case LEASES -> p.here.lan == Lan.OWN ? elsewhere() : "absent";
+            case PORT -> held() ? Outcome.CANNOT_BE_TOLD : port(p.here);
+            case SERIAL -> held() ? Outcome.CANNOT_BE_TOLD : serial(p.here);
+            case LEASES -> p.here.lan == Lan.OWN ? elsewhere() : Outcome.ABSENT;
             case RESOLVER -> resolver(p.here, p.resolver);
             case FAR -> far();
-            case PARTNER_TEST -> held() ? UNKNOWN : partnerTest();
-            default -> byEyes(look);
+            case PARTNER_TEST -> held() ? Outcome.CANNOT_BE_TOLD : partnerTest();
+            default -> byEyes(question);
         };
     }
 
     /** Whether nobody can say what one would see, because the device is dark, or has no plug. */
-    private boolean cannotBeTold(Look look) {
-        return switch (look) {
+    private boolean cannotBeTold(Question question) {
+        return switch (question) {
             case LINK, SWITCH_LIGHT -> p.endpoint.mood == Mood.RESTARTING || p.apart || p.weak;
             case PLUGS, SOCKET, PULL, PORT_PAGE, OTHER_LEAD, OTHER_SOCKET -> p.apart || p.weak;
             // A handed-out address goes with the link on some devices, and stays on others.
@@ -74,59 +74,68 @@ final class Sights {
         };
     }
 
-    private String byEyes(Look look) {
-        if (cannotBeTold(look)) return UNKNOWN;
-        return switch (look) {
-            case POWER -> !p.endpoint.power ? "off" : p.endpoint.mood == Mood.RESTARTING ? "restarts" : "on";
-            case LINK -> packets.linked() ? "lit" : "dark";
-            case SWITCH_LIGHT -> packets.linked() ? "lit" : "dark";
+    private Outcome byEyes(Question question) {
+        if (cannotBeTold(question)) return Outcome.CANNOT_BE_TOLD;
+        return switch (question) {
+            case POWER ->
+                !p.endpoint.power ? Outcome.OFF : p.endpoint.mood == Mood.RESTARTING ? Outcome.RESTARTS : Outcome.ON;
+            case LINK -> packets.linked() ? Outcome.LIT : Outcome.DARK;
+            case SWITCH_LIGHT -> packets.linked() ? Outcome.LIT : Outcome.DARK;
             case SCREEN -> screen();
-            case CLOCK -> p.clock ? p.clockByAnHour ? "hour" : "right" : "wrong";
+            case CLOCK -> p.clock ? p.clockByAnHour ? Outcome.HOUR : Outcome.RIGHT : Outcome.WRONG;
             case ADDRESS_SHOWN -> shown();
             case OTHERS_HERE -> othersHere();
-            case LABEL -> p.unit == Unit.SWAPPED ? "other" : "same";
-            case MODEL -> p.unit == Unit.VARIANT ? "other" : "same";
-            case SOCKET -> p.wanSocket ? "wan" : "lan";
-            case PULL -> p.stranger != null ? "answers" : "silent";
-            case PLUGS -> !p.deviceEnd ? "at-device" : p.wallEnd ? "no" : "at-wall";
+            case LABEL -> p.unit == Unit.SWAPPED ? Outcome.OTHER : Outcome.SAME;
+            case MODEL -> p.unit == Unit.VARIANT ? Outcome.OTHER : Outcome.SAME;
+            case SOCKET -> p.wanSocket ? Outcome.WAN : Outcome.LAN;
+            case PULL -> p.stranger != null ? Outcome.ANSWERS : Outcome.SILENT;
+            case PLUGS -> !p.deviceEnd ? Outcome.AT_DEVICE : p.wallEnd ? Outcome.NO : Outcome.AT_WALL;
             case PARTNER_FIELDS ->
-                !p.partner.power ? "off" : !p.partnerAddress ? "address" : p.partnerPort ? "right" : "port";
-            case SIGNAL -> p.wirelessLeft ? "not-joined" : p.weak ? "weak" : "good";
-            case ROUTER -> p.routerReplaced ? "other" : "same";
-            case SUPPLY -> p.supply ? "right" : "other";
-            case OTHERS_OUTSIDE -> packets.outside(p.mate).way() == Way.OUTSIDE && !p.portal && !p.proxy ? "yes" : "no";
-            case DEVICE_TEST -> deviceTest() ? "reaches" : "fails";
-            case PAIR_NAME -> p.crossed ? "other" : "own";
+                !p.partner.power
+                        ? Outcome.OFF
+                        : !p.partnerAddress ? Outcome.ADDRESS : p.partnerPort ? Outcome.RIGHT : Outcome.PORT;
+            case SIGNAL -> p.wirelessLeft ? Outcome.NOT_JOINED : p.weak ? Outcome.WEAK : Outcome.GOOD;
+            case ROUTER -> p.routerReplaced ? Outcome.OTHER : Outcome.SAME;
+            case SUPPLY -> p.supply ? Outcome.RIGHT : Outcome.OTHER;
+            case OTHERS_OUTSIDE ->
+                packets.outside(p.mate).way() == Way.OUTSIDE && !p.portal && !p.proxy ? Outcome.YES : Outcome.NO;
+            case DEVICE_TEST -> deviceTest() ? Outcome.REACHES : Outcome.FAILS;
+            case PAIR_NAME -> p.crossed ? Outcome.OTHER : Outcome.OWN;
             case NAMES -> names();
-            case OUTSIDE -> outside() ? "yes" : "no";
+            case OUTSIDE -> outside() ? Outcome.YES : Outcome.NO;
             case BROWSE -> browse();
             case LARGE ->
                 p.smallPackets
-                        ? "stop"
+                        ? Outcome.STOP
                         : packets.outside(p.nearSwitchOn && !p.nearCutOff ? p.mate : p.here)
                                                 .way()
                                         == Way.OUTSIDE
-                                ? "pass"
-                                : "stop";
+                                ? Outcome.PASS
+                                : Outcome.STOP;
             case REGISTRY -> entry();
-            case POOL -> p.dhcp == Dhcp.FULL ? "full" : p.dhcp == Dhcp.DOWN ? "off" : "room";
+            case POOL -> p.dhcp == Dhcp.FULL ? Outcome.FULL : p.dhcp == Dhcp.DOWN ? Outcome.OFF : Outcome.ROOM;
             case PORT_PAGE -> portPage();
             case FIELDS -> fields();
             case REAL_JOB -> realJob();
-            case RULES -> p.between != Rule.PASS ? "segments" : p.outbound != Rule.PASS ? "outside" : "through";
+            case RULES ->
+                p.between != Rule.PASS ? Outcome.SEGMENTS : p.outbound != Rule.PASS ? Outcome.OUTSIDE : Outcome.THROUGH;
             case TRY_AUTOMATIC -> onAutomatic();
             case LAPTOP_LEASE -> laptopLease();
-            case NAME_GIVES -> p.names == Names.OLD ? "old" : "now";
+            case NAME_GIVES -> p.names == Names.OLD ? Outcome.OLD : Outcome.NOW;
             case PARTNER_ANEW -> partnerAnew();
             case SERVICE_WORD ->
-                p.server != Server.UP ? "down" : !p.contract ? "contract" : !p.signIn ? "account" : "all-fine";
-            case OTHER_LEAD -> p.badLead || !p.deviceEnd || !p.wallEnd ? "yes" : "no";
+                p.server != Server.UP
+                        ? Outcome.DOWN
+                        : !p.contract ? Outcome.CONTRACT : !p.signIn ? Outcome.ACCOUNT : Outcome.ALL_FINE;
+            case OTHER_LEAD -> p.badLead || !p.deviceEnd || !p.wallEnd ? Outcome.YES : Outcome.NO;
             case OTHER_SOCKET ->
-                p.endpoint.power && p.switchOn && p.nearSwitchOn && (!p.socketBroken || p.socketLit) ? "lit" : "dark";
-            case OTHER_LINE -> p.endpoint.power && lineAtFault() && worksOnAnotherLine() ? "yes" : "no";
-            case RESTART_PING -> restarted().heard() ? "answers" : "silent";
+                p.endpoint.power && p.switchOn && p.nearSwitchOn && (!p.socketBroken || p.socketLit)
+                        ? Outcome.LIT
+                        : Outcome.DARK;
+            case OTHER_LINE -> p.endpoint.power && lineAtFault() && worksOnAnotherLine() ? Outcome.YES : Outcome.NO;
+            case RESTART_PING -> restarted().heard() ? Outcome.ANSWERS : Outcome.SILENT;
             case AFTER_RESTART -> restarted().shown();
-            default -> throw new IllegalArgumentException(look + " is made by a machine");
+            default -> throw new IllegalArgumentException(question + " is made by a machine");
         };
     }
 
@@ -148,32 +157,32 @@ final class Sights {
                 && packets.address(p.endpoint) == p.planned;
     }
 
-    private String neighbour() {
+    private Outcome neighbour() {
         boolean own = standing() && !p.apart;
-        if (p.stranger != null) return own ? "two" : "other";
-        if (!own) return "nobody";
-        if (p.unit == Unit.SWAPPED || p.strangeMac) return "other";
-        return p.siblingMac ? "sibling" : "right";
+        if (p.stranger != null) return own ? Outcome.TWO : Outcome.OTHER;
+        if (!own) return Outcome.NOBODY;
+        if (p.unit == Unit.SWAPPED || p.strangeMac) return Outcome.OTHER;
+        return p.siblingMac ? Outcome.SIBLING : Outcome.RIGHT;
     }
 
     /** Where its MAC answers instead, when it does not at the planned address. */
-    private String elsewhere() {
+    private Outcome elsewhere() {
         if (packets.lan(p.endpoint) != Lan.OWN || !packets.hears(p.endpoint) || p.apart || recordIsOther())
-            return "absent";
+            return Outcome.ABSENT;
         int at = packets.address(p.endpoint);
-        if (at == p.planned || at == 0 || !Packets.same(at, p.planned, p.prefixLength)) return "absent";
-        return at == p.pool ? "leased" : "elsewhere";
+        if (at == p.planned || at == 0 || !Packets.same(at, p.planned, p.prefixLength)) return Outcome.ABSENT;
+        return at == p.pool ? Outcome.LEASED : Outcome.ELSEWHERE;
     }
 
     private boolean recordIsOther() {
         return p.unit == Unit.SWAPPED || p.siblingMac || p.strangeMac;
     }
 
-    private String ping() {
-        if (p.stranger != null) return "answers";
+    private Outcome ping() {
+        if (p.stranger != null) return Outcome.ANSWERS;
         var trip = packets.trip(p.here, p.planned);
-        if (trip.way() == Way.BARRED || p.hereLost) return "unreachable";
-        return heard() ? p.port == Port.LOSSY || p.weak ? "lossy" : "answers" : "silent";
+        if (trip.way() == Way.BARRED || p.hereLost) return Outcome.UNREACHABLE;
+        return heard() ? p.port == Port.LOSSY || p.weak ? Outcome.LOSSY : Outcome.ANSWERS : Outcome.SILENT;
     }
 
     /** Whether it gives any answer but that for its MAC. */
@@ -183,102 +192,106 @@ final class Sights {
     }
 
     private boolean silentEcho() {
-        return p.firewallDropsEcho && port(p.here).equals("silent");
+        return p.firewallDropsEcho && port(p.here) == Outcome.SILENT;
     }
 
     /** How its service port answers somebody. */
-    private String port(Box from) {
-        if (p.stranger != null) return "refused";
+    private Outcome port(Box from) {
+        if (p.stranger != null) return Outcome.REFUSED;
         var trip = packets.trip(from, p.planned);
         switch (trip.way()) {
             case RESET:
-                return "refused";
+                return Outcome.REFUSED;
             case BARRED:
-                return "unreachable";
+                return Outcome.UNREACHABLE;
             case ARRIVES:
                 break;
             default:
-                return from == p.here && p.hereLost ? "unreachable" : "silent";
+                return from == p.here && p.hereLost ? Outcome.UNREACHABLE : Outcome.SILENT;
         }
-        if (trip.at() != p.endpoint || p.firewallDropsAll || !packets.back(p.endpoint, from)) return "silent";
+        if (trip.at() != p.endpoint || p.firewallDropsAll || !packets.back(p.endpoint, from)) return Outcome.SILENT;
         if (p.firewall != Rule.PASS)
-            return p.firewall == Rule.DROP ? "silent" : p.firewall == Rule.RESET ? "refused" : "unreachable";
-        return p.serviceOn && p.portRight && p.callers != Rule.RESET ? "open" : "refused";
+            return p.firewall == Rule.DROP
+                    ? Outcome.SILENT
+                    : p.firewall == Rule.RESET ? Outcome.REFUSED : Outcome.UNREACHABLE;
+        return p.serviceOn && p.portRight && p.callers != Rule.RESET ? Outcome.OPEN : Outcome.REFUSED;
     }
 
-    String serial(Box from) {
-        if (!port(from).equals("open") || p.endpoint.mood == Mood.HUNG) return "none";
-        if (p.callers != Rule.PASS) return p.callers == Rule.BAR ? "barred" : "none";
+    Outcome serial(Box from) {
+        if (port(from) != Outcome.OPEN || p.endpoint.mood == Mood.HUNG) return Outcome.NONE;
+        if (p.callers != Rule.PASS) return p.callers == Rule.BAR ? Outcome.BARRED : Outcome.NONE;
         return switch (p.unit) {
-            case SWAPPED -> "other";
-            case VARIANT -> "strange";
-            case OWN -> "right";
+            case SWAPPED -> Outcome.OTHER;
+            case VARIANT -> Outcome.STRANGE;
+            case OWN -> Outcome.RIGHT;
         };
     }
 
-    private String partnerTest() {
+    private Outcome partnerTest() {
         var test = packets.bothWays(p.here, p.partner);
-        if (!test || !packets.hears(p.partner) || !p.partnerAddress) return "none";
-        if (p.crossed) return "other";
-        String port = p.partner.forgets == p.planned ? "silent" : port(p.partner);
-        if (port.equals("silent") || port.equals("unreachable")) return "none";
-        if (port.equals("refused") || !p.partnerPort || p.callers == Rule.RESET) return "refused";
-        if (p.callers != Rule.PASS) return p.hangUpIsRefusal ? "refused" : "none";
-        if (p.endpoint.mood == Mood.HUNG) return "none";
-        return p.unit == Unit.SWAPPED ? "other" : p.unit == Unit.VARIANT ? "refused" : "reaches";
+        if (!test || !packets.hears(p.partner) || !p.partnerAddress) return Outcome.NONE;
+        if (p.crossed) return Outcome.OTHER;
+        Outcome port = p.partner.forgets == p.planned ? Outcome.SILENT : port(p.partner);
+        if (port == Outcome.SILENT || port == Outcome.UNREACHABLE) return Outcome.NONE;
+        if (port == Outcome.REFUSED || !p.partnerPort || p.callers == Rule.RESET) return Outcome.REFUSED;
+        if (p.callers != Rule.PASS) return p.hangUpIsRefusal ? Outcome.REFUSED : Outcome.NONE;
+        if (p.endpoint.mood == Mood.HUNG) return Outcome.NONE;
+        return p.unit == Unit.SWAPPED ? Outcome.OTHER : p.unit == Unit.VARIANT ? Outcome.REFUSED : Outcome.REACHES;
     }
 
     /** What a resolver gives somebody: {@code at} is the one that is asked, 0 for none. */
-    private String resolver(Box from, int at) {
-        return p.resolverOverTcpOnly ? "silent" : either(from, at);
+    private Outcome resolver(Box from, int at) {
+        return p.resolverOverTcpOnly ? Outcome.SILENT : either(from, at);
     }
 
     /** The same for a machine that also asks over TCP. */
-    private String either(Box from, int at) {
+    private Outcome either(Box from, int at) {
         boolean reached = p.resolver == p.router
                 ? routerAnswers(from)
                 : packets.outside(from).way() == Way.OUTSIDE;
-        if (at != p.resolver || !reached || !p.resolverUp) return "silent";
-        return p.uplink ? "answers" : "empty";
+        if (at != p.resolver || !reached || !p.resolverUp) return Outcome.SILENT;
+        return p.uplink ? Outcome.ANSWERS : Outcome.EMPTY;
     }
 
-    private String far() {
-        String resolver = either(p.here, p.resolver);
-        if (!resolver.equals("answers")) return "no-name";
-        if (p.names == Names.OLD) return UNKNOWN;
-        if (packets.outside(p.here).way() != Way.OUTSIDE) return "silent";
-        if (p.proxy || !p.provider || p.outbound == Rule.DROP || p.smallPackets) return "silent";
-        if (p.outbound != Rule.PASS) return "refused";
-        if (p.portal || p.opened) return "certificate";
+    private Outcome far() {
+        Outcome resolver = either(p.here, p.resolver);
+        if (resolver != Outcome.ANSWERS) return Outcome.NO_NAME;
+        if (p.names == Names.OLD) return Outcome.CANNOT_BE_TOLD;
+        if (packets.outside(p.here).way() != Way.OUTSIDE) return Outcome.SILENT;
+        if (p.proxy || !p.provider || p.outbound == Rule.DROP || p.smallPackets) return Outcome.SILENT;
+        if (p.outbound != Rule.PASS) return Outcome.REFUSED;
+        if (p.portal || p.opened) return Outcome.CERTIFICATE;
         return switch (p.server) {
-            case UP -> p.certificate ? "answers" : "certificate";
-            case SILENT -> "silent";
-            case REFUSES -> "refused";
+            case UP -> p.certificate ? Outcome.ANSWERS : Outcome.CERTIFICATE;
+            case SILENT -> Outcome.SILENT;
+            case REFUSES -> Outcome.REFUSED;
         };
     }
 
-    private String screen() {
+    private Outcome screen() {
         return switch (p.endpoint.mood) {
-            case ASLEEP -> "asleep";
-            case HUNG, FROZEN -> "frozen";
-            case FULL -> "full";
-            default -> "reacts";
+            case ASLEEP -> Outcome.ASLEEP;
+            case HUNG, FROZEN -> Outcome.FROZEN;
+            case FULL -> Outcome.FULL;
+            default -> Outcome.REACTS;
         };
     }
 
-    private String shown() {
-        if (!p.endpoint.power || p.endpoint.mood == Mood.RESTARTING) return "nothing";
-        if (p.strangerFirst && packets.lan(p.endpoint) == Lan.OWN && !p.endpoint.automatic) return "in-use";
+    private Outcome shown() {
+        if (!p.endpoint.power || p.endpoint.mood == Mood.RESTARTING) return Outcome.NOTHING;
+        if (p.strangerFirst && packets.lan(p.endpoint) == Lan.OWN && !p.endpoint.automatic) return Outcome.IN_USE;
         int at = packets.address(p.endpoint);
-        if (at == p.planned) return "planned";
-        if (at == p.pool) return "pool";
-        return at == Packets.SELF ? "self" : at == Packets.FOREIGN ? "foreign" : at == 0 ? "nothing" : "slip";
+        if (at == p.planned) return Outcome.PLANNED;
+        if (at == p.pool) return Outcome.POOL;
+        return at == Packets.SELF
+                ? Outcome.SELF
+                : at == Packets.FOREIGN ? Outcome.FOREIGN : at == 0 ? Outcome.NOTHING : Outcome.SLIP;
     }
 
-    private String othersHere() {
-        if (!p.rowPower) return "no-power";
-        if (!p.switchOn || !p.nearSwitchOn || p.nearCutOff) return "none-on-switch";
-        return p.uplink && p.routerOn && !p.routerReplaced ? "yes" : "none-at-all";
+    private Outcome othersHere() {
+        if (!p.rowPower) return Outcome.NO_POWER;
+        if (!p.switchOn || !p.nearSwitchOn || p.nearCutOff) return Outcome.NONE_ON_SWITCH;
+        return p.uplink && p.routerOn && !p.routerReplaced ? Outcome.YES : Outcome.NONE_AT_ALL;
     }
 
     private boolean deviceTest() {
@@ -301,59 +314,60 @@ final class Sights {
                 && packets.outside(p.endpoint).way() == Way.OUTSIDE;
     }
 
-    private String names() {
+    private Outcome names() {
         boolean onTheWay = packets.address(p.endpoint) == Packets.FOREIGN
                 ? outside()
-                : resolver(p.endpoint, packets.resolver(p.endpoint)).equals("answers");
-        if (!outside() && !p.portal && !p.proxy || !onTheWay) return "not-found";
-        return p.names == Names.SLOW ? "slowly" : "found";
+                : resolver(p.endpoint, packets.resolver(p.endpoint)) == Outcome.ANSWERS;
+        if (!outside() && !p.portal && !p.proxy || !onTheWay) return Outcome.NOT_FOUND;
+        return p.names == Names.SLOW ? Outcome.SLOWLY : Outcome.FOUND;
     }
 
-    private String browse() {
+    private Outcome browse() {
         if (packets.outside(p.nearSwitchOn && !p.nearCutOff ? p.mate : p.here).way() != Way.OUTSIDE
                 || !p.resolverUp
-                || p.resolverOverTcpOnly) return "nothing";
-        return p.portal ? "portal" : p.proxy ? "proxy" : "page";
+                || p.resolverOverTcpOnly) return Outcome.NOTHING;
+        return p.portal ? Outcome.PORTAL : p.proxy ? Outcome.PROXY : Outcome.PAGE;
     }
 
-    private String entry() {
+    private Outcome entry() {
         return switch (p.entry) {
-            case RIGHT -> "right";
-            case NONE -> "absent";
-            case SIBLING -> "sibling";
-            case MISTYPED -> "mistyped";
-            case ENDED -> "ended";
+            case RIGHT -> Outcome.RIGHT;
+            case NONE -> Outcome.ABSENT;
+            case SIBLING -> Outcome.SIBLING;
+            case MISTYPED -> Outcome.MISTYPED;
+            case ENDED -> Outcome.ENDED;
         };
     }
 
-    private String portPage() {
+    private Outcome portPage() {
         return switch (p.port) {
-            case OFF -> "off";
-            case LOCKED -> "locked";
-            case TAGGED -> "tagged";
-            case LOSSY -> "errors";
-            case LOOPED -> "loop";
-            case NO_POWER -> "no-power";
-            case FINE -> p.outletLan == Lan.OWN ? "fine" : "other-network";
+            case OFF -> Outcome.OFF;
+            case LOCKED -> Outcome.LOCKED;
+            case TAGGED -> Outcome.TAGGED;
+            case LOSSY -> Outcome.ERRORS;
+            case LOOPED -> Outcome.LOOP;
+            case NO_POWER -> Outcome.NO_POWER;
+            case FINE -> p.outletLan == Lan.OWN ? Outcome.FINE : Outcome.OTHER_NETWORK;
         };
     }
 
-    private String fields() {
+    private Outcome fields() {
         var e = p.endpoint;
-        if (e.automatic != p.layout.reserved()) return e.automatic ? "automatic" : "address";
-        if (e.automatic) return p.portRight ? p.toPartner || !p.hasPartner ? "nothing" : "partner" : "port";
-        if (e.address != p.planned) return "address";
-        if (e.length != p.prefixLength) return "mask";
+        if (e.automatic != p.layout.reserved()) return e.automatic ? Outcome.AUTOMATIC : Outcome.ADDRESS;
+        if (e.automatic)
+            return p.portRight ? p.toPartner || !p.hasPartner ? Outcome.NOTHING : Outcome.PARTNER : Outcome.PORT;
+        if (e.address != p.planned) return Outcome.ADDRESS;
+        if (e.length != p.prefixLength) return Outcome.MASK;
         // What it never needs is no cause of anything here.
-        if (p.hasLine && e.gateway != p.router) return "gateway";
-        if (p.hasLine && e.resolver != p.resolver) return e.resolver == 0 ? "no-resolver" : "resolver";
-        if (!p.portRight) return "port";
-        return p.toPartner || !p.hasPartner ? "nothing" : "partner";
+        if (p.hasLine && e.gateway != p.router) return Outcome.GATEWAY;
+        if (p.hasLine && e.resolver != p.resolver) return e.resolver == 0 ? Outcome.NO_RESOLVER : Outcome.RESOLVER;
+        if (!p.portRight) return Outcome.PORT;
+        return p.toPartner || !p.hasPartner ? Outcome.NOTHING : Outcome.PARTNER;
     }
 
     private boolean works() {
-        boolean partner = !p.hasPartner || deviceTest() && partnerTest().equals("reaches");
-        boolean line = !p.hasLine || outside() && !names().equals("not-found");
+        boolean partner = !p.hasPartner || deviceTest() && partnerTest() == Outcome.REACHES;
+        boolean line = !p.hasLine || outside() && names() != Outcome.NOT_FOUND;
         return p.stranger == null
                 && standing()
                 && p.endpoint.mood == Mood.AWAKE
@@ -377,17 +391,17 @@ final class Sights {
         return p.unit == Unit.OWN && p.server == Server.UP && p.contract && p.signIn && p.clock && p.certificate;
     }
 
-    private String realJob() {
-        if (!works()) return "fails";
+    private Outcome realJob() {
+        if (!works()) return Outcome.FAILS;
         if (p.hasLine) {
-            if (lineAtFault() && !p.opened || p.server != Server.UP || p.names != Names.RIGHT) return "fails";
-            if (!p.contract) return "sign-in";
+            if (lineAtFault() && !p.opened || p.server != Server.UP || p.names != Names.RIGHT) return Outcome.FAILS;
+            if (!p.contract) return Outcome.SIGN_IN;
         }
-        if (!p.clock || !p.certificate || p.hasLine && p.opened) return "certificate";
-        return p.signIn ? "done" : "sign-in";
+        if (!p.clock || !p.certificate || p.hasLine && p.opened) return Outcome.CERTIFICATE;
+        return p.signIn ? Outcome.DONE : Outcome.SIGN_IN;
     }
 
-    private String onAutomatic() {
+    private Outcome onAutomatic() {
         var copy = p.copy();
         copy.endpoint.automatic = true;
         copy.joined = true;
@@ -396,14 +410,14 @@ final class Sights {
     }
 
     /** Which sort of address it has on automatic. */
-    private String leased() {
-        if (!p.endpoint.power || p.endpoint.mood == Mood.RESTARTING) return "nothing";
+    private Outcome leased() {
+        if (!p.endpoint.power || p.endpoint.mood == Mood.RESTARTING) return Outcome.NOTHING;
         int at = packets.address(p.endpoint);
-        return at == p.pool ? "pool" : at == Packets.FOREIGN ? "foreign" : "self";
+        return at == p.pool ? Outcome.POOL : at == Packets.FOREIGN ? Outcome.FOREIGN : Outcome.SELF;
     }
 
     /** A laptop has power, a registered MAC and a plug of its own. */
-    private String laptopLease() {
+    private Outcome laptopLease() {
         var copy = p.copy();
         copy.endpoint.power = true;
         copy.endpoint.mood = Mood.AWAKE;
@@ -415,15 +429,15 @@ final class Sights {
         copy.restarted = true;
         if (copy.port == Port.NO_POWER) copy.port = Port.FINE;
         var there = new Sights(copy);
-        return there.packets.linked() ? there.leased() : "dark";
+        return there.packets.linked() ? there.leased() : Outcome.DARK;
     }
 
-    private String partnerAnew() {
-        if (partnerTest().equals("reaches")) return "reaches";
+    private Outcome partnerAnew() {
+        if (partnerTest() == Outcome.REACHES) return Outcome.REACHES;
         var copy = p.copy();
         copy.partner.forgets = 0;
         if (copy.partner.mood == Mood.HUNG) copy.partner.mood = Mood.AWAKE;
-        return new Sights(copy).partnerTest().equals("reaches") ? "reaches" : "still-not";
+        return new Sights(copy).partnerTest() == Outcome.REACHES ? Outcome.REACHES : Outcome.STILL_NOT;
     }
 
     /** What was not saved is gone; what waited for a restart joins with it; what hung or slept is awake. */

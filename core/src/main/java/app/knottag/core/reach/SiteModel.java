@@ -49,7 +49,7 @@ public record SiteModel(List<Station> stations) {
      * @param answer line its service gives back, serial filled in
      * @param protocol how its service is spoken with
      * @param traits what it is meant to have
-     * @param causes what is wrong with it or on its way
+     * @param faults what is wrong with it or on its way
      */
     public record Station(
             String id,
@@ -65,16 +65,16 @@ public record SiteModel(List<Station> stations) {
             String answer,
             Protocol protocol,
             NetworkState.Traits traits,
-            List<Cause> causes) {
+            List<Fault> faults) {
 
         public Station {
-            causes = List.copyOf(causes);
+            faults = List.copyOf(faults);
         }
 
         /** Returns how it and all between it and its service stand. */
         public NetworkState scene() {
             var state = intended();
-            for (var cause : causes) state = cause.apply(state);
+            for (var fault : faults) state = fault.apply(state);
             return state;
         }
 
@@ -145,20 +145,20 @@ public record SiteModel(List<Station> stations) {
                     answer,
                     protocol,
                     traits,
-                    causes);
+                    faults);
         }
 
         /** Returns the station with another address kept for it by the DHCP server. */
         public Station withLease(Ipv4Address address) {
             return new Station(
                     id, name, role, mac, serial, automatic, typed, address, port, ask, answer, protocol, traits,
-                    causes);
+                    faults);
         }
 
         /** Returns the station with something wrong, beside what is wrong already. */
-        public Station with(Cause cause) {
-            var more = new ArrayList<>(causes);
-            more.add(cause);
+        public Station with(Fault fault) {
+            var more = new ArrayList<>(faults);
+            more.add(fault);
             return new Station(
                     id, name, role, mac, serial, automatic, typed, leased, port, ask, answer, protocol, traits, more);
         }
@@ -176,7 +176,7 @@ public record SiteModel(List<Station> stations) {
                     .map(Station::scene)
                     .toList();
             boolean down = s.role() == Role.GATEWAY && near.stream().anyMatch(o -> !o.gatewayUp());
-            wire.add(down ? s.with(Cause.NO_POWER) : s);
+            wire.add(down ? s.with(Fault.NO_POWER) : s);
         }
         for (var s : stations)
             if (s.scene().strangerHolds())

@@ -6,7 +6,7 @@ import java.util.Set;
 /**
  * Who answered when the wire was asked whose an address is (RFC 826), every answerer counted.
  *
- * @param macs who answered in this round; two when two devices have the address
+ * @param macs who answered in this run; two when two devices have the address
  */
 public record Whois(Set<Mac> macs, How how) {
 

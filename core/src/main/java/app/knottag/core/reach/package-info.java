@@ -1,6 +1,6 @@
 /**
- * The model of a site, and the checks that prove an endpoint reaches its service. Start at {@link app.knottag.core.reach.Ladder}.
+ * The model of a site, and the checks that prove an endpoint reaches its service. Start at {@link app.knottag.core.reach.CheckRunner}.
  *
- * <p>May use: address, hardware, intake, kind, knot, plan, reading, time.
+ * <p>May use: address, hardware, intake, kind, plan, reading, status, time.
  */
 package app.knottag.core.reach;

@@ -1,7 +1,7 @@
 package app.knottag.core.register;
 
 import app.knottag.core.hardware.Mac;
-import app.knottag.core.runbook.Standing.Entries;
+import app.knottag.core.runbook.Stage.Entries;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;

@@ -40,8 +40,8 @@ public final class RegistryReader {
     private static final Pattern FIXED = Pattern.compile("(?i)fixed-address\\s+([^;\\s]+)\\s*;");
     private static final Pattern FORWARD =
             Pattern.compile("(?i)^([a-z0-9_-]+)(?:\\.\\S*)?\\s+(?:[0-9]+\\s+)?(?:IN\\s+)?A\\s+(\\S+)$");
-    private static final Pattern REVERSE = Pattern.compile(
-            "(?i)^([0-9]{1,3})\\.([0-9]{1,3})\\.([0-9]{1,3})\\.([0-9]{1,3})\\.in-addr\\.arpa\\.?\\s+(?:[0-9]+\\s+)?(?:IN\\s+)?PTR\\s+([a-z0-9_-]+)\\S*$");
+    private static final Pattern REVERSE = Pattern.compile("(?i)^([0-9]{1,3})\\.([0-9]{1,3})\\.([0-9]{1,3})\\.([0-9]{1,"
+            + "3})\\.in-addr\\.arpa\\.?\\s+(?:[0-9]+\\s+)?(?:IN\\s+)?PTR\\s+([a-z0-9_-]+)\\S*$");
     private static final Pattern ROW = Pattern.compile(
             "^\\s{2}((?:[0-9A-F]{2}:){5}[0-9A-F]{2})\\s{2}(\\S+)?\\s+(.*?)(?:\\s{2}(?:model|serial|owner|shared with) .*)?$");
 

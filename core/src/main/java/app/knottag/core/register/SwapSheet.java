@@ -48,7 +48,7 @@ public final class SwapSheet {
     public record Step(Act act, @Nullable Long registration, String title, String detail) {}
 
     /** A registration of the unit and the registry that it stands in. */
-    public record Standing(Registry registry, Registration registration) {}
+    public record Held(Registry registry, Registration registration) {}
 
     /**
      * Makes the sheet.
@@ -58,13 +58,7 @@ public final class SwapSheet {
      * @param notes whether the old facts stand in its notes
      */
     public static List<Step> of(
-            String unit,
-            Facts old,
-            Facts fresh,
-            List<Standing> standings,
-            String partner,
-            String tagCode,
-            boolean notes) {
+            String unit, Facts old, Facts fresh, List<Held> standings, String partner, String tagCode, boolean notes) {
         var steps = new ArrayList<Step>();
         steps.add(new Step(
                 Act.UNPLUG,
@@ -73,8 +67,7 @@ public final class SwapSheet {
                 "Power and network off, and off the bench: two units with one address would answer by turns. It is "
                         + old + "."));
         var ordered = standings.stream()
-                .sorted(Comparator.comparing(
-                                (Standing s) -> -s.registry().rules().leadDays())
+                .sorted(Comparator.comparing((Held s) -> -s.registry().rules().leadDays())
                         .thenComparing(s -> s.registry().type()))
                 .toList();
         for (var s : ordered) steps.add(takeOut(s));
@@ -103,7 +96,7 @@ public final class SwapSheet {
         return steps;
     }
 
-    private static Step takeOut(Standing s) {
+    private static Step takeOut(Held s) {
         String place = s.registry().name();
         return new Step(
                 Act.TAKE_OUT,
@@ -117,7 +110,7 @@ public final class SwapSheet {
                                         + s.registry().rules().leadDays() + " days."));
     }
 
-    private static Step putIn(Standing s, String unit, Facts fresh) {
+    private static Step putIn(Held s, String unit, Facts fresh) {
         var rules = s.registry().rules();
         return new Step(
                 Act.PUT_IN,

@@ -1,8 +1,8 @@
 package app.knottag.core.runbook;
 
 import app.knottag.core.kind.Kind;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.runbook.Runbook.Pace;
+import app.knottag.core.status.Status;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -53,13 +53,13 @@ public record Board(List<Turn> lines) {
             String place,
             String step,
             String title,
-            Knot knot,
+            Status status,
             long minutes,
             long left,
             String because) {
 
         private Turn saying(String why) {
-            return new Turn(state, endpoint, name, place, step, title, knot, minutes, left, why);
+            return new Turn(state, endpoint, name, place, step, title, status, minutes, left, why);
         }
     }
 
@@ -125,7 +125,7 @@ public record Board(List<Turn> lines) {
                 l.place(),
                 l.step(),
                 l.title(),
-                l.knot(),
+                l.status(),
                 l.minutes(),
                 l.left(),
                 l.because());
@@ -135,7 +135,7 @@ public record Board(List<Turn> lines) {
     private enum Urgency {
         FAILED_WAIT,
         READY_WAIT,
-        FRAYED,
+        FAILED,
         HANDS,
         RUNNING
     }
@@ -158,7 +158,7 @@ public record Board(List<Turn> lines) {
                             Urgency.FAILED_WAIT,
                             job,
                             step,
-                            record.knot(),
+                            record.status(),
                             0,
                             tail,
                             "It has taken longer than it ever does: " + ran + " min. Look for: " + wait.lookFor()
@@ -168,7 +168,7 @@ public record Board(List<Turn> lines) {
                             Urgency.READY_WAIT,
                             job,
                             step,
-                            record.knot(),
+                            record.status(),
                             0,
                             tail,
                             "The clock here was set back since it began, so nobody can say how long it ran. Look for: "
@@ -178,7 +178,7 @@ public record Board(List<Turn> lines) {
                             Urgency.READY_WAIT,
                             job,
                             step,
-                            record.knot(),
+                            record.status(),
                             0,
                             tail,
                             "It is usually ready by now. Look for: " + wait.lookFor() + ".");
@@ -187,7 +187,7 @@ public record Board(List<Turn> lines) {
                             Urgency.RUNNING,
                             job,
                             step,
-                            record.knot(),
+                            record.status(),
                             rest,
                             tail + rest,
                             Runbook.pace(wait, since, now) == Pace.TOO_EARLY
@@ -195,22 +195,22 @@ public record Board(List<Turn> lines) {
                                     : "Not usually ready yet.");
             };
         }
-        if (record.knot() == Knot.FRAYED)
+        if (record.status() == Status.FAILED)
             return ranked(
-                    Urgency.FRAYED,
+                    Urgency.FAILED,
                     job,
                     step,
-                    record.knot(),
+                    record.status(),
                     0,
                     tail,
                     record.wantsWaysOut()
                             ? "It failed " + record.tries() + " times: another way stands there."
                             : "Its last try failed.");
-        return ranked(Urgency.HANDS, job, step, record.knot(), 0, tail, "");
+        return ranked(Urgency.HANDS, job, step, record.status(), 0, tail, "");
     }
 
     private static Ranked ranked(
-            Urgency urgency, Job job, Kind.Step step, Knot knot, long minutes, long left, String because) {
+            Urgency urgency, Job job, Kind.Step step, Status status, long minutes, long left, String because) {
         return new Ranked(
                 urgency,
                 waits(job.runbook()),
@@ -221,7 +221,7 @@ public record Board(List<Turn> lines) {
                         job.place(),
                         step.key(),
                         step.title(),
-                        knot,
+                        status,
                         minutes,
                         left,
                         because));

@@ -11,10 +11,10 @@ import java.util.Map;
  * @param right how many were repeated rightly
  * @param of how many there are
  */
-public record CallSheet(List<Heard> fields, int right, int of) {
+public record CallSheet(List<ServiceReply> fields, int right, int of) {
 
     /** One value as it was repeated; not heard yet when the text is empty. */
-    public record Heard(String field, String label, boolean heard, boolean right, String message) {}
+    public record ServiceReply(String field, String label, boolean heard, boolean right, String message) {}
 
     /** Scores what was repeated, by field name. */
     public static CallSheet score(List<SheetRow> rows, EndpointPlan plan, Map<String, String> repeated) {
@@ -23,15 +23,16 @@ public record CallSheet(List<Heard> fields, int right, int of) {
                 .map(r -> heard(
                         r, plan, repeated.getOrDefault(r.field().name(), "").strip()))
                 .toList();
-        return new CallSheet(fields, (int) fields.stream().filter(Heard::right).count(), fields.size());
+        return new CallSheet(
+                fields, (int) fields.stream().filter(ServiceReply::right).count(), fields.size());
     }
 
-    private static Heard heard(SheetRow row, EndpointPlan plan, String text) {
-        if (text.isEmpty()) return new Heard(row.field().name(), row.label(), false, false, "");
+    private static ServiceReply heard(SheetRow row, EndpointPlan plan, String text) {
+        if (text.isEmpty()) return new ServiceReply(row.field().name(), row.label(), false, false, "");
         var reading =
                 AddressReader.read(Spoken.figures(text), EndpointPlan.purpose(row.field()), plan.context(row.value()));
         boolean right = row.value().equals(reading.value());
-        return new Heard(
+        return new ServiceReply(
                 row.field().name(), row.label(), true, right, right ? "" : GateJudge.said(reading, row.value()));
     }
 }

@@ -19,22 +19,10 @@ public record EndpointPlan(
         Optional<String> serial,
         Set<Ipv4Address> taken,
         boolean confirmed,
-        Surroundings around) {
-
-    /** A plan of which nothing more is known. */
-    public EndpointPlan(
-            Optional<Ipv4Address> address,
-            Segment segment,
-            List<Ipv4Address> resolvers,
-            Optional<Mac> mac,
-            Optional<String> serial,
-            Set<Ipv4Address> taken,
-            boolean confirmed) {
-        this(address, segment, resolvers, mac, serial, taken, confirmed, Surroundings.NONE);
-    }
+        EndpointContext around) {
 
     /** Returns the plan with more known around it. */
-    public EndpointPlan with(Surroundings surroundings) {
+    public EndpointPlan with(EndpointContext surroundings) {
         return new EndpointPlan(address, segment, resolvers, mac, serial, taken, confirmed, surroundings);
     }
 
@@ -52,7 +40,7 @@ public record EndpointPlan(
             case PARTNER_ADDRESS -> around.partner().map(Ipv4Address::toString);
             case PARTNER_PORT -> around.partnerPort().map(String::valueOf);
             case ZONE -> Optional.of(around.clock().zone().getId());
-            case RESTART_AT -> Optional.ofNullable(around.answers().get(Surroundings.RESTART_AT));
+            case RESTART_AT -> Optional.ofNullable(around.answers().get(EndpointContext.RESTART_AT));
             case OTHER -> Optional.empty();
         };
     }

@@ -63,7 +63,7 @@ public final class GateForm {
     /**
      * One thing to key in.
      *
-     * @param needed whether the step cannot be tied without it
+     * @param needed whether the step cannot be completed without it
      */
     public record Input(String field, String label, Form form, List<Pick> picks, boolean needed) {}
 
@@ -87,7 +87,7 @@ public final class GateForm {
                         .toList();
             case MODEL -> List.of(input(MODEL, "Model on the label, to its last letter", Form.CODE, true));
             case SEALS ->
-                plan.around().answers().containsKey(Surroundings.SEALS)
+                plan.around().answers().containsKey(EndpointContext.SEALS)
                         ? List.of(input(READ, "Seal numbers you read", Form.CODE, true))
                         : List.of(
                                 input(READ, "Seal numbers you read", Form.CODE, true),

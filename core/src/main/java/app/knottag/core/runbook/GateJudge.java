@@ -13,7 +13,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
-/** Judges whether what was read or seen lets a step be tied. */
+/** Judges whether what was read or seen lets a step be completed. */
 public final class GateJudge {
 
     /** Field name of the one answer of a choice. */
@@ -24,7 +24,7 @@ public final class GateJudge {
     private GateJudge() {}
 
     /**
-     * Returns everything that speaks against tying the step; empty when it may be tied.
+     * Returns everything that speaks against completing the step; empty when it may be completed.
      *
      * @param evidence what was keyed in or chosen, by field name
      */

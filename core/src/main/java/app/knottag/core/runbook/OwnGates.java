@@ -27,7 +27,7 @@ final class OwnGates {
     private final Kind kind;
     private final Kind.Step step;
     private final EndpointPlan plan;
-    private final Surroundings around;
+    private final EndpointContext around;
     private final Map<String, String> evidence;
 
     private OwnGates(Kind kind, Kind.Step step, EndpointPlan plan, Map<String, String> evidence) {
@@ -54,14 +54,14 @@ final class OwnGates {
             case SEALS ->
                 Seals.compare(
                         Seals.numbers(text(GateForm.READ)),
-                        Seals.numbers(around.answers().getOrDefault(Surroundings.SEALS, text(GateForm.REPORTED))),
+                        Seals.numbers(around.answers().getOrDefault(EndpointContext.SEALS, text(GateForm.REPORTED))),
                         GateForm.READ);
             case NEW_SEALS ->
                 Seals.fresh(
                         Seals.numbers(text(GateForm.READ)),
                         around.beside().usedSeals().get(),
                         text(GateForm.CASE),
-                        Optional.ofNullable(around.answers().get(Surroundings.CASE)));
+                        Optional.ofNullable(around.answers().get(EndpointContext.CASE)));
             case SAME -> same();
             case NAMES -> names();
             case SIGNAL -> signal();

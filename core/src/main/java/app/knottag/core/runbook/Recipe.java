@@ -5,7 +5,7 @@ import app.knottag.core.kind.Kind.Gate;
 import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.kind.Kind.MenuField;
 import app.knottag.core.kind.Kind.Step;
-import app.knottag.core.kind.Question;
+import app.knottag.core.kind.KindQuestion;
 import app.knottag.core.plan.Method;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -31,7 +31,7 @@ public record Recipe(Kind kind, List<LeftOut> leftOut) {
     public record LeftOut(String title, String because) {}
 
     /** Works out what applies. */
-    public static Recipe of(Kind kind, Surroundings around) {
+    public static Recipe of(Kind kind, EndpointContext around) {
         var answers = answers(kind, around);
         var out = new LinkedHashMap<String, String>();
         for (var step : kind.steps()) {
@@ -51,9 +51,9 @@ public record Recipe(Kind kind, List<LeftOut> leftOut) {
                         .toList());
     }
 
-    private static Map<String, String> answers(Kind kind, Surroundings around) {
+    private static Map<String, String> answers(Kind kind, EndpointContext around) {
         var answers = new LinkedHashMap<String, String>();
-        for (Question q : kind.questions())
+        for (KindQuestion q : kind.questions())
             answers.put(q.key(), around.answers().getOrDefault(q.key(), q.usual()));
         answers.put("method", around.method().name());
         answers.put("partner", around.partner().isPresent() ? "yes" : "no");
@@ -85,7 +85,7 @@ public record Recipe(Kind kind, List<LeftOut> leftOut) {
     }
 
     /** What rested on a step that is left out rests on what that one rested on. */
-    private static Step fitted(Step step, Set<String> out, Kind kind, Surroundings around) {
+    private static Step fitted(Step step, Set<String> out, Kind kind, EndpointContext around) {
         var after = new LinkedHashMap<String, String>();
         step.after().forEach((before, why) -> behind(before, why, out, kind, after));
         var hints = new ArrayList<>(step.hint());

@@ -3,8 +3,8 @@ package app.knottag.core.runbook;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.kind.StepOrder;
-import app.knottag.core.knot.Knot;
-import app.knottag.core.reach.Bond.Change;
+import app.knottag.core.reach.ProofBasis.Change;
+import app.knottag.core.status.Status;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.EnumSet;
@@ -45,7 +45,7 @@ public record Runbook(Kind kind, List<StepRecord> records) {
         return records.get(kind.steps().indexOf(kind.step(key)));
     }
 
-    /** Returns the titles of the steps that must be done before this one may be tied, first to last. */
+    /** Returns the titles of the steps that must be done before this one may be completed, first to last. */
     public List<String> blocking(String key) {
         var needed = new HashSet<String>();
         need(key, needed);
@@ -84,7 +84,7 @@ public record Runbook(Kind kind, List<StepRecord> records) {
 
     /** Whether work has begun on any step. */
     public boolean begun() {
-        return records.stream().anyMatch(r -> r.knot() != Knot.OPEN);
+        return records.stream().anyMatch(r -> r.status() != Status.PENDING);
     }
 
     /** Returns the keys of the steps that changes undo: what was typed and read back no longer stands, nor its proof. */

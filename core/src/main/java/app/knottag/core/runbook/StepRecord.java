@@ -1,6 +1,6 @@
 package app.knottag.core.runbook;
 
-import app.knottag.core.knot.Knot;
+import app.knottag.core.status.Status;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -11,14 +11,14 @@ import java.util.Optional;
  *
  * @param startedAt when its wait began, or empty
  * @param evidence what was read or seen, by field
- * @param findings what spoke against tying it, at the last try
+ * @param findings what spoke against completing it, at the last try
  * @param reason why the gate was overridden, or empty
  * @param tries how often its gate stayed shut in a row
  * @param restarts restarts that were counted while it waited
  */
 public record StepRecord(
         String key,
-        Knot knot,
+        Status status,
         Optional<Instant> startedAt,
         Optional<Instant> endedAt,
         Map<String, String> evidence,
@@ -31,19 +31,6 @@ public record StepRecord(
     /** After so many failures in a row ways out are offered. */
     public static final int TRIES_UNTIL_WAYS_OUT = 3;
 
-    /** A record without failures and restarts. */
-    public StepRecord(
-            String key,
-            Knot knot,
-            Optional<Instant> startedAt,
-            Optional<Instant> endedAt,
-            Map<String, String> evidence,
-            List<StepFinding> findings,
-            String reason,
-            String by) {
-        this(key, knot, startedAt, endedAt, evidence, findings, reason, by, 0, 0);
-    }
-
     public StepRecord {
         evidence = Map.copyOf(evidence);
         findings = List.copyOf(findings);
@@ -51,26 +38,27 @@ public record StepRecord(
 
     /** Returns the record of a step that nobody has begun. */
     public static StepRecord untouched(String key) {
-        return new StepRecord(key, Knot.OPEN, Optional.empty(), Optional.empty(), Map.of(), List.of(), "", "");
+        return new StepRecord(
+                key, Status.PENDING, Optional.empty(), Optional.empty(), Map.of(), List.of(), "", "", 0, 0);
     }
 
     /** Returns the record with its failures in a row and the restarts counted. */
     public StepRecord counting(int failures, int counted) {
-        return new StepRecord(key, knot, startedAt, endedAt, evidence, findings, reason, by, failures, counted);
+        return new StepRecord(key, status, startedAt, endedAt, evidence, findings, reason, by, failures, counted);
     }
 
     /** Whether it has failed so often that another way is worth more than another try. */
     public boolean wantsWaysOut() {
-        return knot == Knot.FRAYED && tries >= TRIES_UNTIL_WAYS_OUT;
+        return status == Status.FAILED && tries >= TRIES_UNTIL_WAYS_OUT;
     }
 
-    /** Whether it is tied or left out with a reason. */
+    /** Whether it is done or left out with a reason. */
     public boolean done() {
-        return knot == Knot.TIGHT || knot == Knot.LEFT_OUT;
+        return status == Status.PASSED || status == Status.SKIPPED;
     }
 
     /**
-     * Something that speaks against tying a step.
+     * Something that speaks against completing a step.
      *
      * @param field which field it is about, or empty for the whole step
      * @param remedy what to do about it, or empty

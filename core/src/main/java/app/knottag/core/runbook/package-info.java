@@ -1,6 +1,6 @@
 /**
  * One endpoint's ordered steps, their gates and the read-back. Start at {@link app.knottag.core.runbook.Runbook}.
  *
- * <p>May use: address, hardware, kind, knot, plan, reach, reading, time.
+ * <p>May use: address, hardware, kind, plan, reach, reading, status, time.
  */
 package app.knottag.core.runbook;

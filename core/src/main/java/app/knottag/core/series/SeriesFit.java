@@ -11,7 +11,7 @@ import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 
 /**
- * How a numbered run fits its ground.
+ * How a numbered run fits its base.
  *
  * @param room last number, counted from 1 without a gap, that fits; 0 when not even the first does
  * @param firstUnfit first number that no longer fits, always room + 1
@@ -38,11 +38,11 @@ public record SeriesFit(
      *
      * @param segment for hosts
      * @param lastPort last port of the gear, for gear ports
-     * @param others the other runs on the same ground, each with its highest number given
+     * @param others the other runs on the same base, each with its highest number given
      */
-    public record Ground(Optional<Segment> segment, int lastPort, List<Neighbour> others) {}
+    public record SeriesBase(Optional<Segment> segment, int lastPort, List<Neighbour> others) {}
 
-    /** Another run on the same ground, and the highest number that is given in it, 0 when none is. */
+    /** Another run on the same base, and the highest number that is given in it, 0 when none is. */
     public record Neighbour(Series series, int highest) {}
 
     /**
@@ -52,10 +52,10 @@ public record SeriesFit(
      * @param perYear how many are added each year, 0 or more
      */
     public static SeriesFit of(
-            Series series, Ground ground, Collection<Integer> numbers, double perYear, LocalDate today) {
+            Series series, SeriesBase base, Collection<Integer> numbers, double perYear, LocalDate today) {
         int room = 0;
         Optional<String> why;
-        while ((why = obstacle(series, ground, room + 1)).isEmpty()) room++;
+        while ((why = obstacle(series, base, room + 1)).isEmpty()) room++;
         Set<Integer> given = new TreeSet<>(numbers);
         int last = room;
         int taken = (int) given.stream().filter(n -> n <= last).count();
@@ -69,32 +69,32 @@ public record SeriesFit(
         return today.plusDays((long) (free / perYear * DAYS_PER_YEAR));
     }
 
-    private static Optional<String> obstacle(Series series, Ground ground, int number) {
+    private static Optional<String> obstacle(Series series, SeriesBase base, int number) {
         if (series.last() > 0 && number > series.last())
             return Optional.of("The series is meant to end at number " + series.last() + ".");
         if (number > LAST_NUMBER) return Optional.of("Numbers end at " + LAST_NUMBER + ".");
         var own = switch (series.counts()) {
-            case HOST -> host(series, ground, number);
+            case HOST -> host(series, base, number);
             case LISTENING_PORT -> above(series, number, LAST_PORT, "Ports end at " + LAST_PORT + ".");
             case GEAR_PORT ->
                 above(
                         series,
                         number,
-                        ground.lastPort(),
-                        "There is no LAN port after " + ground.lastPort()
+                        base.lastPort(),
+                        "There is no LAN port after " + base.lastPort()
                                 + ": a second switch is needed, which takes one port itself.");
             case NUMBER -> Optional.<String>empty();
         };
-        return own.or(() -> meets(series, ground, number));
+        return own.or(() -> meets(series, base, number));
     }
 
     private static Optional<String> above(Series series, int number, int most, String why) {
         return series.figure(number) > most ? Optional.of(why) : Optional.empty();
     }
 
-    private static Optional<String> host(Series series, Ground ground, int number) {
-        if (ground.segment().isEmpty()) return Optional.of("It has no segment yet.");
-        var segment = ground.segment().get();
+    private static Optional<String> host(Series series, SeriesBase base, int number) {
+        if (base.segment().isEmpty()) return Optional.of("It has no segment yet.");
+        var segment = base.segment().get();
         String host = "Host " + series.figure(number);
         var address = series.address(segment.prefix(), number);
         if (address.isEmpty()) return Optional.of(host + " leaves " + segment.prefix() + ".");
@@ -107,9 +107,9 @@ public record SeriesFit(
     }
 
     /** Another run keeps its own figures: as far as it is meant to go, else as far as it is given. */
-    private static Optional<String> meets(Series series, Ground ground, int number) {
+    private static Optional<String> meets(Series series, SeriesBase base, int number) {
         int figure = series.figure(number);
-        for (var other : ground.others()) {
+        for (var other : base.others()) {
             if (other.series().counts() != series.counts() || series.counts() == Counts.NUMBER) continue;
             int itsNumber = figure - other.series().base();
             int itsLast = Math.max(1, Math.max(other.series().last(), other.highest()));

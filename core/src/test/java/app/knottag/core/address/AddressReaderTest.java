@@ -127,13 +127,15 @@ class AddressReaderTest {
             value = {
                 "null | ADDRESS | EMPTY | Nothing was typed. Type the address.",
                 "'  ' | MASK | EMPTY | Nothing was typed. Type the mask.",
-                "till4.shop | ADDRESS | UNREADABLE | “t” cannot stand in an address: only figures and periods can. Type the address in figures.",
+                "till4.shop | ADDRESS | UNREADABLE | “t” cannot stand in an address: only figures and periods can. Type "
+                        + "the address in figures.",
                 "00:00:5E:00:53:2B | ADDRESS | UNREADABLE | This looks like a MAC. Type the address here.",
                 "... | GATEWAY | UNREADABLE | There are no figures in “...”. Type the gateway.",
                 "10.44.16.57/99 | ADDRESS | PREFIX_LENGTH_RANGE | A prefix length runs from 0 to 32; /99 was typed.",
                 "10.44.16.57/25 | ADDRESS | PREFIX_LENGTH_DIFFERS | The text says /25, this segment is /24.",
                 "10.44.16. | ADDRESS | PART_OF_ADDRESS | 10.44.16. agrees with 10.44.16.0/24. Type only the rest.",
-                "10.45. | ADDRESS | OTHER_NETWORK_PART | 10.45. is not the beginning of 10.44.16.0/24: wrong socket, wrong VLAN or wrong site. Stop, and move the lead before typing.",
+                "10.45. | ADDRESS | OTHER_NETWORK_PART | 10.45. is not the beginning of 10.44.16.0/24: wrong socket, "
+                        + "wrong VLAN or wrong site. Stop, and move the lead before typing.",
                 "1::2::3 | ADDRESS | UNREADABLE | “1::2::3” is neither an IPv4 nor an IPv6 address.",
             })
     void refusesWithReason(String text, Purpose purpose, Finding.Code code, String message) {

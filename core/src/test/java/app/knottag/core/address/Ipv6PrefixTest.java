@@ -51,7 +51,8 @@ class Ipv6PrefixTest {
                 "2001:db8:16::1      | 2001:db8:16::1",
                 "2001:DB8:16:0::0001 | 2001:db8:16::1",
                 "fe80::1             | fe80::1",
-                "2001:db8:17::1      | ! 2001:db8:17::1 is outside 2001:db8:16::/64; a router also answers at an address that begins with fe80.",
+                "2001:db8:17::1      | ! 2001:db8:17::1 is outside 2001:db8:16::/64; a router also answers at an "
+                        + "address that begins with fe80.",
                 "2001:db8:16::1/64   | ! Type the gateway without a length.",
             })
     void gateways(String text, String expected) {

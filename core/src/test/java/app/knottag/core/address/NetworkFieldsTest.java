@@ -26,13 +26,19 @@ class NetworkFieldsTest {
             value = {
                 "10.44.16.57  | 255.255.255.0   | 10.44.16.1   | |",
                 "10.0.0.0     | 255.255.255.254 | 10.0.0.1     | |",
-                "10.44.16.57  | 255.0.255.0     | 10.44.16.1   | MASK | 255.0.255.0 is no mask: its ones are not in one piece. Nearest: 255.255.0.0.",
-                "10.44.16.0   | 255.255.255.0   | 10.44.16.1   | ADDRESS | 10.44.16.0 names the network 10.44.16.0/24; no device can have it.",
-                "10.44.16.255 | 255.255.255.0   | 10.44.16.1   | ADDRESS | 10.44.16.255 is the broadcast address of 10.44.16.0/24; no device can have it.",
+                "10.44.16.57  | 255.0.255.0     | 10.44.16.1   | MASK | 255.0.255.0 is no mask: its ones are not in one "
+                        + "piece. Nearest: 255.255.0.0.",
+                "10.44.16.0   | 255.255.255.0   | 10.44.16.1   | ADDRESS | 10.44.16.0 names the network 10.44.16.0/24; "
+                        + "no device can have it.",
+                "10.44.16.255 | 255.255.255.0   | 10.44.16.1   | ADDRESS | 10.44.16.255 is the broadcast address of "
+                        + "10.44.16.0/24; no device can have it.",
                 "10.44.16.57  | 255.255.255.192 | 10.44.16.1   | |",
-                "10.44.16.77  | 255.255.255.192 | 10.44.16.1   | GATEWAY | With mask 255.255.255.192 the device at 10.44.16.77 cannot reach the gateway 10.44.16.1: it is outside 10.44.16.64/26. One of the three is wrong.",
+                "10.44.16.77  | 255.255.255.192 | 10.44.16.1   | GATEWAY | With mask 255.255.255.192 the device at "
+                        + "10.44.16.77 cannot reach the gateway 10.44.16.1: it is outside 10.44.16.64/26. One of the "
+                        + "three is wrong.",
                 "10.44.16.1   | 255.255.255.0   | 10.44.16.1   | GATEWAY | Address and gateway are both 10.44.16.1.",
-                "10.44.16.57  | 255.255.255.0   | 10.44.16.255 | GATEWAY | 10.44.16.255 is the network or broadcast address of 10.44.16.0/24; no router can have it.",
+                "10.44.16.57  | 255.255.255.0   | 10.44.16.255 | GATEWAY | 10.44.16.255 is the network or broadcast "
+                        + "address of 10.44.16.0/24; no router can have it.",
             })
     void agree(String address, String mask, String gateway, String field, String message) {
         var odd = NetworkFields.judge(a(address), a(mask), a(gateway));

@@ -40,11 +40,15 @@ class InterfaceTest {
                 "WIRED 10*, WIRELESS 11            |          | 10 | Its wired interface is the one in use.",
                 "WIRED 10, WIRELESS 11*            |          | 11 | Its wireless interface is the one in use.",
                 "WIRED 10*, WIRELESS 11            | WIRELESS | 11 | It joins by its wireless interface.",
-                "WIRED 10*                         | WIRELESS |    | It joins by its wireless interface, whose MAC is not on record. Read it, or take it from the network's table.",
-                "WIRED 10*, ADAPTER 20             |          | 20 | The adapter carries the identity: the network sees its MAC, not that of the device.",
-                "WIRED 10*, ADAPTER 20             | WIRED    | 20 | The adapter carries the identity: the network sees its MAC, not that of the device.",
+                "WIRED 10*                         | WIRELESS |    | It joins by its wireless interface, whose MAC is "
+                        + "not on record. Read it, or take it from the network's table.",
+                "WIRED 10*, ADAPTER 20             |          | 20 | The adapter carries the identity: the network sees "
+                        + "its MAC, not that of the device.",
+                "WIRED 10*, ADAPTER 20             | WIRED    | 20 | The adapter carries the identity: the network sees "
+                        + "its MAC, not that of the device.",
                 "WIRELESS 11, ADAPTER 20*          | WIRELESS | 11 | It joins by its wireless interface.",
-                "LAN 30*, WAN 31                   |          | 31 | A small box shows the network its WAN side; the LAN side stays behind it.",
+                "LAN 30*, WAN 31                   |          | 31 | A small box shows the network its WAN side; the "
+                        + "LAN side stays behind it.",
                 "WIRELESS 11, WIRED 10             |          | 10 | None is marked as the one in use; wired comes before wireless.",
                 "                                  |          |    | No MAC is on record. Read it from the label first.",
             })
@@ -118,7 +122,8 @@ class InterfaceTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "28:00:5E:00:53:01 | time-clock   | 28:00:5E stands on the label printers of this register, and on none of the 3 devices of this kind. Was the next line of the list copied, or is it an adapter?",
+                "28:00:5E:00:53:01 | time-clock   | 28:00:5E stands on the label printers of this register, and on none "
+                        + "of the 3 devices of this kind. Was the next line of the list copied, or is it an adapter?",
                 "28:00:5E:00:53:01 | label-printer |",
                 "00:00:5E:00:53:99 | time-clock    |",
                 "40:00:5E:00:53:99 | time-clock    |",

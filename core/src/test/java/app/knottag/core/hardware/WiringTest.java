@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import app.knottag.core.hardware.Gear.Port;
 import app.knottag.core.hardware.Gear.Role;
 import app.knottag.core.hardware.Gear.Type;
-import app.knottag.core.hardware.Wiring.Lead;
+import app.knottag.core.hardware.Wiring.CableEnd;
 import app.knottag.core.hardware.Wiring.State;
 import java.util.ArrayList;
 import java.util.List;
@@ -41,8 +41,8 @@ class WiringTest {
             new Outlet(2, "F-02", "Front", Outlet.State.DEAD, Optional.empty()),
             new Outlet(3, "F-03", "Front", Outlet.State.UNKNOWN, Optional.empty()));
 
-    private static Lead lead(long id, String place, Long outlet, Long port) {
-        return new Lead(
+    private static CableEnd lead(long id, String place, Long outlet, Long port) {
+        return new CableEnd(
                 id,
                 "E" + id,
                 place,
@@ -53,12 +53,12 @@ class WiringTest {
                 false);
     }
 
-    private static Wiring wiring(Lead... leads) {
+    private static Wiring wiring(CableEnd... leads) {
         return new Wiring(
                 List.of(shopSwitch(), ROUTER), OUTLETS, Map.of(1L, "Shop floor", 2L, "Office"), List.of(leads));
     }
 
-    @DisplayName("A cord says where it ends, what is wrong, and which port to take instead")
+    @DisplayName("A cable says where it ends, what is wrong, and which port to take instead")
     @ParameterizedTest(name = "outlet {0}, port {1}: {2} {3}")
     @CsvSource(
             delimiter = '|',
@@ -68,23 +68,27 @@ class WiringTest {
                 "1 | 3 | Shop switch 3 | PLANNED |",
                 "3 | - |               | OPEN    |",
                 "- | - |               | OPEN    |",
-                "1 | 4 | Shop switch 4 | WRONG   | Outlet F-01 leads to Shop switch 3, not to the port planned. Plan it on that port, or have the outlet patched anew.",
-                "2 | - |               | WRONG   | Outlet F-02 is dead. Have it patched to a LAN port, or run the lead straight to the switch.",
-                "- | 1 | Shop switch 1 | WRONG   | Shop switch 1 is an uplink port, which only goes upwards. Move the lead to Shop switch 2.",
+                "1 | 4 | Shop switch 4 | WRONG   | Outlet F-01 leads to Shop switch 3, not to the port planned. Plan it "
+                        + "on that port, or have the outlet patched anew.",
+                "2 | - |               | WRONG   | Outlet F-02 is dead. Have it patched to a LAN port, or run the lead "
+                        + "straight to the switch.",
+                "- | 1 | Shop switch 1 | WRONG   | Shop switch 1 is an uplink port, which only goes upwards. Move the "
+                        + "lead to Shop switch 2.",
                 "- | 20 | Router 5     | WRONG   | Router 5 is a WAN port, which only goes upwards. Move the lead to Router 2.",
                 "- | 9 | Shop switch 9 | WRONG   | Shop switch 9 is switched off. Have it switched on, or move the lead to Shop switch 7.",
-                "- | 8 | Shop switch 8 | WRONG   | Shop switch 8 belongs to Office, the address to Shop floor. Move the lead to Shop switch 7, which belongs to Shop floor.",
+                "- | 8 | Shop switch 8 | WRONG   | Shop switch 8 belongs to Office, the address to Shop floor. Move the "
+                        + "lead to Shop switch 7, which belongs to Shop floor.",
             })
-    void cords(Long outlet, Long port, String end, State state, String said) {
-        var cord = wiring(lead(1, "Front", outlet, port)).cords().get(0);
-        assertThat(cord.port()).isEqualTo(end == null ? "" : end);
-        assertThat(cord.state()).isEqualTo(state);
-        assertThat((cord.problem() + " " + cord.mend()).strip()).isEqualTo(said == null ? "" : said);
+    void cables(Long outlet, Long port, String end, State state, String said) {
+        var cable = wiring(lead(1, "Front", outlet, port)).cables().get(0);
+        assertThat(cable.port()).isEqualTo(end == null ? "" : end);
+        assertThat(cable.state()).isEqualTo(state);
+        assertThat((cable.problem() + " " + cable.mend()).strip()).isEqualTo(said == null ? "" : said);
     }
 
     @Test
     void twoOnOnePortAreBothNamedAlsoThroughAnOutlet() {
-        assertThat(wiring(lead(1, "Front", 1L, null), lead(2, "Back", null, 3L)).cords())
+        assertThat(wiring(lead(1, "Front", 1L, null), lead(2, "Back", null, 3L)).cables())
                 .extracting(c -> c.endpoint() + ": " + c.problem() + " " + c.mend())
                 .containsExactly(
                         "E2: Shop switch 3 is planned for E1 as well. Move one of them to Shop switch 2.",
@@ -93,9 +97,11 @@ class WiringTest {
 
     @Test
     void aCordIsTiedWhenItsLightWasSeenButNeverOnAWrongPort() {
-        var seen = new Lead(1, "E1", "", 0, 1, Optional.empty(), Optional.of(3L), true);
-        var wrong = new Lead(2, "E2", "", 0, 1, Optional.empty(), Optional.of(1L), true);
-        assertThat(wiring(seen, wrong).cords()).extracting(Wiring.Cord::state).containsExactly(State.TIED, State.WRONG);
+        var seen = new CableEnd(1, "E1", "", 0, 1, Optional.empty(), Optional.of(3L), true);
+        var wrong = new CableEnd(2, "E2", "", 0, 1, Optional.empty(), Optional.of(1L), true);
+        assertThat(wiring(seen, wrong).cables())
+                .extracting(Wiring.Cable::state)
+                .containsExactly(State.PLUGGED_IN, State.WRONG);
     }
 
     @Test
@@ -105,8 +111,8 @@ class WiringTest {
                                 lead(2, "Yard", null, 5L),
                                 lead(3, "Front", 3L, null),
                                 lead(4, "front", 1L, null))
-                        .cords())
-                .extracting(Wiring.Cord::endpoint)
+                        .cables())
+                .extracting(Wiring.Cable::endpoint)
                 .containsExactly("E2", "E4", "E3", "E1");
     }
 
@@ -119,7 +125,7 @@ class WiringTest {
                 "6 | 2 | 1 | Only 1 free; keep 2. Take one with 16 ports, or a second one, which takes a port itself.",
             })
     void room(int leads, int spare, int free, String advice) {
-        var many = new Lead[leads];
+        var many = new CableEnd[leads];
         // Port 3 is in use by its outlet as well, which counts once.
         for (int i = 0; i < leads; i++) many[i] = lead(i + 1, "", null, i + 2L);
         var room = wiring(many).room(spare).get(0);

@@ -59,8 +59,10 @@ class IntakeTest {
                 "127.0.0.1 localhost                                 | - 127.0.0.1 is no address of a device.",
                 "224.0.0.251 01-00-5e-00-00-fb static                | - 224.0.0.251 is no address of a device.",
                 "10.44.16.255 ff-ff-ff-ff-ff-ff static               | - FF:FF:FF:FF:FF:FF belongs to a group, not to one device.",
-                "10.44.16.300 printer                                | ! 10.44.16.300 is not an address: a group is over 255 or has a zero in front.",
-                "10.44.16.057 printer                                | ! 10.44.16.057 is not an address: a group is over 255 or has a zero in front.",
+                "10.44.16.300 printer                                | ! 10.44.16.300 is not an address: a group is "
+                        + "over 255 or has a zero in front.",
+                "10.44.16.057 printer                                | ! 10.44.16.057 is not an address: a group is "
+                        + "over 255 or has a zero in front.",
                 "10.44.16 printer                                    | ! No address can be read in “10.44.16 printer”.",
             })
     void lists(String line, String expected) {
@@ -172,7 +174,7 @@ class IntakeTest {
                     List.of(new Pool(Ipv4Address.parse("10.44.16.100"), Ipv4Address.parse("10.44.16.199")))),
             List.of(),
             Duration.ofHours(12));
-    private static final IntakePlan.Ground GROUND = new IntakePlan.Ground(
+    private static final IntakePlan.SiteContext CONTEXT = new IntakePlan.SiteContext(
             List.of(SHOP),
             Map.of(Ipv4Address.parse("10.44.16.51"), "Till 1"),
             Occupied.of(Map.of(Ipv4Address.parse("10.44.16.51"), "Till 1")),
@@ -183,7 +185,7 @@ class IntakeTest {
 
     private static IntakePlan.Result intake(String rows) {
         var sheet = Sheet.read("Name,Address,MAC\n" + rows);
-        return IntakePlan.of(GROUND, sheet.drafts(sheet.match(), KINDS).drafts());
+        return IntakePlan.of(CONTEXT, sheet.drafts(sheet.match(), KINDS).drafts());
     }
 
     @Test
@@ -208,10 +210,14 @@ class IntakeTest {
             value = {
                 "A,10.44.16.40,;B,10.44.16.40,           | 3 | address | 10.44.16.40 stands on line 2 already.",
                 "A,10.44.16.40,;a,10.44.16.41,           | 3 | name    | “a” stands on line 2 already.",
-                "Till 1,10.44.16.40,                     | 2 | name    | Another endpoint of this site is called “Till 1”. Change the name.",
-                "A,10.9.0.7,                             | 2 | address | No segment of this site holds 10.9.0.7. Add the segment first, or correct the line.",
-                "A,10.44.16.255,                         | 2 | address | 10.44.16.255 is the network or broadcast address of 10.44.16.0/24.",
-                "A,10.44.16.51,00:00:5E:00:53:44         | 2 | address | 10.44.16.51 is on record for Till 1, but with another MAC here. Settle which is right, then correct this line.",
+                "Till 1,10.44.16.40,                     | 2 | name    | Another endpoint of this site is called “Till "
+                        + "1”. Change the name.",
+                "A,10.9.0.7,                             | 2 | address | No segment of this site holds 10.9.0.7. Add "
+                        + "the segment first, or correct the line.",
+                "A,10.44.16.255,                         | 2 | address | 10.44.16.255 is the network or broadcast "
+                        + "address of 10.44.16.0/24.",
+                "A,10.44.16.51,00:00:5E:00:53:44         | 2 | address | 10.44.16.51 is on record for Till 1, but with "
+                        + "another MAC here. Settle which is right, then correct this line.",
             })
     void clashes(String rows, long line, String column, String message) {
         var result = intake(rows.replace(';', '\n'));

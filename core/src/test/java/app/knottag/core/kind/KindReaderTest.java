@@ -37,11 +37,13 @@ class KindReaderTest {
                 "words: [clock]          | words: clock            | A list stands here, each on its own line after a dash.",
                 "version: 2              | version: two            | A whole number stands here.",
                 "'TK[0-9]{6}'            | '[T'                    | SerialPattern cannot be read: missing closing ] in “[T”.",
-                "usual: plug             | usual: battery          | The usual answer to “How is it fed?” must be one of its options, was battery.",
+                "usual: plug             | usual: battery          | The usual answer to “How is it fed?” must be one "
+                        + "of its options, was battery.",
                 "restarts: [1, 1]        | restarts: [3, 1]        | Restarts must be [fewest, most], was [3, 1].",
                 "menuPath: On            | menuPaht: On            | There is no “menuPaht” here; there are",
                 "labelPlace: On          | labels: On              | “labels” stands here twice.",
-                "noun: time clock        | noun: !!java.io.File x  | The tag “tag:yaml.org,2002:java.io.File” is not read here: leave it out.",
+                "noun: time clock        | noun: !!java.io.File x  | The tag “tag:yaml.org,2002:java.io.File” is not "
+                        + "read here: leave it out.",
                 "noun: time clock        | noun: !evil x           | The tag “!evil” is not read here: leave it out.",
                 "noun: time clock        | noun: &a time clock     | Anchors and aliases are not read here: write it out.",
                 "noun: time clock        | noun: [                 | This cannot be read:",
@@ -108,10 +110,12 @@ class KindReaderTest {
             value = {
                 "Network icon | plain       | STEADY   | 0 | NONE  | true  | on the network",
                 "Network icon | crossed out | STEADY   | 0 | NONE  | false | no link",
-                "Network icon | red         | BLINKING | 0 | NONE  | false | Not in this kind's table: red, blinking. Nearest is plain, blinking: looking for an address.",
+                "Network icon | red         | BLINKING | 0 | NONE  | false | Not in this kind's table: red, blinking. "
+                        + "Nearest is plain, blinking: looking for an address.",
                 "Start sound  | screen lit  | STEADY   | 1 | SHORT | true  | started well",
                 "Start sound  | screen lit  | STEADY   | 1 | LONG  | false | the supply is too weak",
-                "Start sound  | screen lit  | STEADY   | 2 | SHORT | false | Not in this kind's table: screen lit, steady, 2 short beeps. Nearest is screen lit, steady, 1 short beep: started well.",
+                "Start sound  | screen lit  | STEADY   | 2 | SHORT | false | Not in this kind's table: screen lit, "
+                        + "steady, 2 short beeps. Nearest is screen lit, steady, 1 short beep: started well.",
                 "Tail light   | red         | STEADY   | 0 | NONE  | false | This kind has no table for its Tail light.",
             })
     void reads(String part, String colour, Steadiness steadiness, int beeps, Beep beep, boolean holds, String means) {

@@ -5,12 +5,12 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.knottag.core.kind.Kind.Field;
 import app.knottag.core.kind.Kind.GateType;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.log.Words;
-import app.knottag.core.reach.Bond;
+import app.knottag.core.reach.ProofBasis;
 import app.knottag.core.runbook.Runbook;
-import app.knottag.core.runbook.Standing;
-import app.knottag.core.runbook.Standing.Station;
+import app.knottag.core.runbook.Stage;
+import app.knottag.core.runbook.Stage.Station;
+import app.knottag.core.status.Status;
 import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.List;
@@ -92,18 +92,18 @@ class KindsTest {
                 "PARTNER      | confirm",
                 "SERVICE_PORT | address read-back confirm",
             })
-    void undone(Bond.Change change, String keys) {
+    void undone(ProofBasis.Change change, String keys) {
         assertThat(Runbook.undoneBy(Kinds.shipped().get("counter-payment-terminal"), EnumSet.of(change)))
                 .isEqualTo(List.of(keys.split(" ")));
         assertThat(Runbook.undoneBy(Kinds.shipped().get("counter-payment-terminal"), Set.of()))
                 .isEmpty();
     }
 
-    @DisplayName("The knot of a station is its worst one, and what is begun is finished first")
+    @DisplayName("The status of a station is its worst one, and what is begun is finished first")
     @ParameterizedTest(name = "{0} {1} {2}: {3}")
-    @CsvSource({"0, true, true, TIGHT", "3, true, true, FRAYED", "3, false, true, HALF_DRAWN", "3, false, false, OPEN"})
-    void together(long waiting, boolean frayed, boolean half, Knot knot) {
-        assertThat(Standing.together(waiting, frayed, half)).isEqualTo(knot);
+    @CsvSource({"0, true, true, PASSED", "3, true, true, FAILED", "3, false, true, ACTIVE", "3, false, false, PENDING"})
+    void together(long waiting, boolean failed, boolean half, Status status) {
+        assertThat(Stage.together(waiting, failed, half)).isEqualTo(status);
     }
 
     @ParameterizedTest(name = "plan {0}, register {1}, onboard {2}, confirm {3}: {4}")
@@ -122,7 +122,7 @@ class KindsTest {
         waiting.put(Station.REGISTER, register);
         waiting.put(Station.ONBOARD, onboard);
         waiting.put(Station.CONFIRM, confirm);
-        assertThat(Standing.next(waiting).orElse(null)).isEqualTo(station);
+        assertThat(Stage.next(waiting).orElse(null)).isEqualTo(station);
     }
 
     @DisplayName("Words on record are short, plain and no secret")
@@ -135,7 +135,8 @@ class KindsTest {
                 "+49 30 123          | It may not begin with “+”: spreadsheets would take it for a formula.",
                 "@SUM(A1)            | It may not begin with “@”: spreadsheets would take it for a formula.",
                 "a\tb                | Line breaks and control characters cannot stand here.",
-                "PIN 4711            | This looks like a password, PIN or key. Knot Tag keeps no secrets: write down only where it is kept.",
+                "PIN 4711            | This looks like a password, PIN or key. Knot Tag keeps no secrets: write down "
+                        + "only where it is kept.",
             })
     void words(String text, String problem) {
         assertThat(Words.problem(text, true).orElse(null)).isEqualTo(problem);

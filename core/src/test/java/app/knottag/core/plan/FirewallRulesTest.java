@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.knottag.core.kind.Kind.Talk;
 import app.knottag.core.kind.Protocol;
+import app.knottag.core.kind.Transport;
 import app.knottag.core.plan.FirewallRules.Listed;
 import app.knottag.core.plan.FirewallRules.Rule;
 import app.knottag.core.plan.FirewallRules.Talker;
@@ -43,8 +44,8 @@ class FirewallRulesTest {
                 List.of(a("10.0.0.2")));
     }
 
-    private static final Talk PAYS = new Talk(Talk.To.INTERNET, "TCP", 443, "Payments.");
-    private static final Talk REPORTS = new Talk(Talk.To.PARTNER, "TCP", 7500, "It reports back.");
+    private static final Talk PAYS = new Talk(Talk.To.INTERNET, Transport.TCP, 443, "Payments.");
+    private static final Talk REPORTS = new Talk(Talk.To.PARTNER, Transport.TCP, 7500, "It reports back.");
 
     private static final List<Listed> LISTED = List.of(
             new Listed("Mail", Protocol.SMTP, "mail.away.example", 587),
@@ -56,7 +57,12 @@ class FirewallRulesTest {
                 List.of(
                         talker("Till 1", "10.0.0.51", 7451, "Till PC", PAYS, REPORTS),
                         talker("Till 2", "10.0.0.52", 7452, "Till PC", REPORTS),
-                        talker("Copier", "10.0.0.40", 9100, null, new Talk(Talk.To.INTERNET, "TCP", 587, "Scans."))),
+                        talker(
+                                "Copier",
+                                "10.0.0.40",
+                                9100,
+                                null,
+                                new Talk(Talk.To.INTERNET, Transport.TCP, 587, "Scans."))),
                 LISTED);
         assertThat(rules)
                 .extracting(r -> r.from() + " > " + r.to() + " " + r.protocol() + " " + r.port())
@@ -73,7 +79,7 @@ class FirewallRulesTest {
                         "Till 1 10.0.0.51 > Till PC 10.0.0.31 TCP 7551",
                         "Till 2 10.0.0.52 > Till PC 10.0.0.31 TCP 7552",
                         "Till 1 10.0.0.51 > internet TCP 443",
-                        "internet > any any 0");
+                        "internet > any ANY 0");
     }
 
     @DisplayName("Nothing is opened for what is not known")

@@ -68,9 +68,12 @@ class PlacementTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "10.0.0.0/29 | 10.0.0.4 | 10.0.0.6 | 3 | 3 ask for 2 addresses in 10.0.0.0/29: A1, A2, A3. | End the pool 10.0.0.4 to 10.0.0.6 at 10.0.0.5.; Take the wider prefix 10.0.0.0/28.",
-                "10.0.0.0/29 | 10.0.0.2 | 10.0.0.6 | 1 | A1 finds no free address in 10.0.0.0/29. | End the pool 10.0.0.2 to 10.0.0.6 at 10.0.0.5.; Take the wider prefix 10.0.0.0/28.",
-                "10.0.0.0/29 | 10.0.0.6 | 10.0.0.6 | 7 | 7 ask for 4 addresses in 10.0.0.0/29: A1, A2, A3 and 4 more. | Take the wider prefix 10.0.0.0/28.",
+                "10.0.0.0/29 | 10.0.0.4 | 10.0.0.6 | 3 | 3 ask for 2 addresses in 10.0.0.0/29: A1, A2, A3. | End the "
+                        + "pool 10.0.0.4 to 10.0.0.6 at 10.0.0.5.; Take the wider prefix 10.0.0.0/28.",
+                "10.0.0.0/29 | 10.0.0.2 | 10.0.0.6 | 1 | A1 finds no free address in 10.0.0.0/29. | End the pool "
+                        + "10.0.0.2 to 10.0.0.6 at 10.0.0.5.; Take the wider prefix 10.0.0.0/28.",
+                "10.0.0.0/29 | 10.0.0.6 | 10.0.0.6 | 7 | 7 ask for 4 addresses in 10.0.0.0/29: A1, A2, A3 and 4 more. | "
+                        + "Take the wider prefix 10.0.0.0/28.",
             })
     void clashes(String prefix, String from, String to, int count, String clash, String least) {
         var ground = segment(prefix, "10.0.0.1", from, to);

@@ -67,7 +67,8 @@ class PlannerTest {
             delimiter = '|',
             value = {
                 "1   | Host 50 + 1 would be 10.44.16.51, which is taken by Till 1; the safest free one is proposed instead.",
-                "60  | Host 50 + 60 would be 10.44.16.110, which lies in the pool 10.44.16.100 to 10.44.16.199; the safest free one is proposed instead.",
+                "60  | Host 50 + 60 would be 10.44.16.110, which lies in the pool 10.44.16.100 to 10.44.16.199; the "
+                        + "safest free one is proposed instead.",
                 "205 | Host 50 + 205 leaves 10.44.16.0/24; room ends at number 49.",
             })
     void saysWhyNot(int number, String reason) {

@@ -12,7 +12,7 @@ import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
 import app.knottag.core.plan.RenumberSteps.Kind;
 import app.knottag.core.plan.RenumberSteps.Step;
-import app.knottag.core.plan.Renumbering.Ground;
+import app.knottag.core.plan.Renumbering.Addressing;
 import app.knottag.core.plan.Renumbering.Impossible;
 import app.knottag.core.plan.Renumbering.Planned;
 import app.knottag.core.plan.SitePlan.PlannedEndpoint;
@@ -59,12 +59,12 @@ class RenumberingTest {
         return new SitePlan(List.of(planned(old)), List.of(), endpoints, partners, List.of(), List.of(), List.of());
     }
 
-    private static Ground ground(Segment segment) {
-        return new Ground(segment, List.of());
+    private static Addressing addressing(Segment segment) {
+        return new Addressing(segment, List.of());
     }
 
     private static Planned plan(SitePlan site, Segment next) {
-        return (Planned) Renumbering.plan(site, site.segments().get(0), ground(next));
+        return (Planned) Renumbering.plan(site, site.segments().get(0), addressing(next));
     }
 
     private static final Segment OLD = segment("10.44.16.0/24", "10.44.16.1", "10.44.16.100", "10.44.16.199");
@@ -102,8 +102,8 @@ class RenumberingTest {
         var plan = plan(site, next);
         assertThat(plan.moves()).extracting(m -> m.mover().name()).containsExactly("E3", "E1");
         assertThat(plan.staying()).isEqualTo(1);
-        var steps =
-                RenumberSteps.of(plan, Renumbering.movers(site, site.segments().get(0)), ground(OLD), ground(next));
+        var steps = RenumberSteps.of(
+                plan, Renumbering.movers(site, site.segments().get(0)), addressing(OLD), addressing(next));
         assertThat(steps)
                 .extracting(Step::kind)
                 .containsExactly(
@@ -130,7 +130,7 @@ class RenumberingTest {
                         endpoint(3, "10.44.16.53", Method.FIXED, null)),
                 List.of());
         var outcome = (Impossible)
-                Renumbering.plan(site, site.segments().get(0), ground(segment("10.60.2.0/30", "10.60.2.1")));
+                Renumbering.plan(site, site.segments().get(0), addressing(segment("10.60.2.0/30", "10.60.2.1")));
         assertThat(outcome.clash().names()).containsExactly("E1", "E2", "E3");
         assertThat(outcome.clash().leastChanges()).containsExactly("Take the wider prefix 10.60.2.0/29.");
     }
@@ -185,7 +185,7 @@ class RenumberingTest {
             var free = new HashSet<Ipv4Address>();
             for (var x = next.prefix().lowestUsable(); next.prefix().usable(x); x = x.plus(1))
                 if (next.fixable(x) && !old.gateway().equals(Optional.of(x))) free.add(x);
-            var outcome = Renumbering.plan(site, site.segments().get(0), ground(next));
+            var outcome = Renumbering.plan(site, site.segments().get(0), addressing(next));
             assertThat(outcome instanceof Planned).isEqualTo(free.size() >= endpoints.size());
             if (!(outcome instanceof Planned p)) continue;
             found++;
@@ -221,13 +221,13 @@ class RenumberingTest {
                             endpoint(id, "10.9.0." + host, r.nextInt(3) == 0 ? Method.RESERVED : Method.FIXED, null));
             }
             var site = site(old, endpoints, List.of());
-            var becomes = new Ground(next, r.nextBoolean() ? List.of(a("10.9.0.7")) : List.of());
+            var becomes = new Addressing(next, r.nextBoolean() ? List.of(a("10.9.0.7")) : List.of());
             walk(site, old, becomes, (Planned)
                     Renumbering.plan(site, site.segments().get(0), becomes));
         }
     }
 
-    private static void walk(SitePlan site, Segment old, Ground becomes, Planned planned) {
+    private static void walk(SitePlan site, Segment old, Addressing becomes, Planned planned) {
         var next = becomes.segment();
         var holds = new HashMap<Long, Ipv4Address>();
         site.endpoints().forEach(e -> holds.put(e.id(), e.address().get()));
@@ -235,7 +235,7 @@ class RenumberingTest {
         boolean laptop = false, changed = false;
         var told = new HashSet<Long>();
         for (var step : RenumberSteps.of(
-                planned, Renumbering.movers(site, site.segments().get(0)), ground(old), becomes)) {
+                planned, Renumbering.movers(site, site.segments().get(0)), addressing(old), becomes)) {
             if (step.kind() == Kind.LAPTOP) {
                 laptop = true;
                 clearOfPools(step, old, next);

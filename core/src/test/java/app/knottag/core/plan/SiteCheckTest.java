@@ -93,11 +93,16 @@ class SiteCheckTest {
             nullValues = "-",
             value = {
                 "10.44.16.52  | 2 | -",
-                "10.44.16.190 | - | RISK IN_POOL E1: 10.44.16.190 lies in the pool 10.44.16.100 to 10.44.16.199 and may be handed out to another device any time. > Move it to 10.44.16.3, or end the pool at 10.44.16.189.",
-                "10.44.16.101 | 1 | RISK IN_POOL E1: 10.44.16.101 lies in the pool 10.44.16.100 to 10.44.16.199 and may be handed out to another device any time. > Move it to 10.44.16.51, or start the pool at 10.44.16.102.",
+                "10.44.16.190 | - | RISK IN_POOL E1: 10.44.16.190 lies in the pool 10.44.16.100 to 10.44.16.199 and may "
+                        + "be handed out to another device any time. > Move it to 10.44.16.3, or end the pool at "
+                        + "10.44.16.189.",
+                "10.44.16.101 | 1 | RISK IN_POOL E1: 10.44.16.101 lies in the pool 10.44.16.100 to 10.44.16.199 and may "
+                        + "be handed out to another device any time. > Move it to 10.44.16.51, or start the pool at "
+                        + "10.44.16.102.",
                 "10.44.16.1   | - | BROKEN IS_GATEWAY E1: It has 10.44.16.1, which is the gateway. > Move it to 10.44.16.3.",
                 "10.44.17.9   | - | BROKEN OUTSIDE_SEGMENT E1: 10.44.17.9 is no address of 10.44.16.0/24. > Move it to 10.44.16.3.",
-                "10.44.16.11  | - | UNTIDY SLIP_TO_GATEWAY E1: One slip of a finger turns 10.44.16.11 into the gateway 10.44.16.1. > Move it to 10.44.16.3.",
+                "10.44.16.11  | - | UNTIDY SLIP_TO_GATEWAY E1: One slip of a finger turns 10.44.16.11 into the gateway "
+                        + "10.44.16.1. > Move it to 10.44.16.3.",
             })
     void oneEndpoint(String address, Integer number, String expected) {
         var worst = conflicts(List.of(endpoint(1, address, number, null)), List.of()).stream()
@@ -360,7 +365,8 @@ class SiteCheckTest {
         assertThat(conflicts(List.of(endpoint(1, "10.44.16.131", null, null)), List.of(), frozen))
                 .extracting(Conflict::message)
                 .containsExactly(
-                        "E1: 10.44.16.131 lies in the pool 10.44.16.100 to 10.44.16.199 and may be handed out to another device in 9 h, when its lease ends.");
+                        "E1: 10.44.16.131 lies in the pool 10.44.16.100 to 10.44.16.199 and may be handed out to "
+                                + "another device in 9 h, when its lease ends.");
     }
 
     @Test

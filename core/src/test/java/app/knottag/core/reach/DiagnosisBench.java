@@ -20,7 +20,7 @@ import java.util.stream.Collectors;
  */
 final class DiagnosisBench {
 
-    private static final CauseBook BOOK = CauseBook.shipped();
+    private static final FaultBook BOOK = FaultBook.shipped();
     static final NetworkState WHOLE = NetworkState.intended(new NetworkState.Traits(true, true, true, true));
     private final Random random;
 
@@ -34,23 +34,24 @@ final class DiagnosisBench {
     /** Looks as the diagnosis asks for them until it has found something; returns the minutes it took. */
     static double isolate(NetworkState intended, NetworkState real, Random noise, List<Made> made) {
         double minutes = 0;
-        var passed = EnumSet.noneOf(Look.class);
+        var passed = EnumSet.noneOf(Question.class);
         Verdict verdict = Diagnosis.of(intended, BOOK, made);
         while (verdict.next().isPresent()) {
-            var look = verdict.next().get().look();
-            minutes += look.minutes();
+            var question = verdict.next().get().question();
+            minutes += question.minutes();
             // Nobody looks for a light where there is no plug.
-            if (look.by() == Look.By.EYES && real.observe(look) == NetworkState.ANYTHING) passed.add(look);
-            else made.add(seen(look, real, noise));
+            if (question.by() == Question.By.EYES && real.observe(question) == NetworkState.ANYTHING)
+                passed.add(question);
+            else made.add(seen(question, real, noise));
             verdict = Diagnosis.of(intended, BOOK, made, passed);
         }
         return minutes;
     }
 
-    static Made seen(Look look, NetworkState real, Random noise) {
-        int seen = real.observe(look) == NetworkState.ANYTHING ? 1 : real.observe(look);
+    static Made seen(Question question, NetworkState real, Random noise) {
+        int seen = real.observe(question) == NetworkState.ANYTHING ? 1 : real.observe(question);
         if (noise != null) {
-            double[] row = BOOK.misreading().table(look, 1)[seen];
+            double[] row = BOOK.misreading().table(question, 1)[seen];
             double at = noise.nextDouble();
             for (int o = 0; o < row.length; o++)
                 if ((at -= row[o]) <= 0) {
@@ -58,28 +59,28 @@ final class DiagnosisBench {
                     break;
                 }
         }
-        return new Made(look, look.outcomes().get(seen));
+        return new Made(question, question.outcomes().get(seen));
     }
 
     /** Draws a cause by its prior. */
-    static Cause drawn(Random random) {
-        double sum = Arrays.stream(Cause.values())
+    static Fault drawn(Random random) {
+        double sum = Arrays.stream(Fault.values())
                 .collect(Collectors.summingDouble(c -> BOOK.of(c).prior()));
         double at = random.nextDouble() * sum;
-        for (var cause : Cause.values()) if ((at -= BOOK.of(cause).prior()) <= 0) return cause;
-        return Cause.NO_POWER;
+        for (var fault : Fault.values()) if ((at -= BOOK.of(fault).prior()) <= 0) return fault;
+        return Fault.NO_POWER;
     }
 
     /** Causes of a small case with their weights, and the looks that may be made. */
-    private record Small(List<Cause> causes, double[] weight, List<Look> looks, int[][] shows) {}
+    private record Small(List<Fault> faults, double[] weight, List<Question> questions, int[][] shows) {}
 
     private Small small() {
-        var causes = new ArrayList<>(Arrays.asList(Cause.values()));
-        var looks = new ArrayList<>(Arrays.asList(Look.values()));
-        Collections.shuffle(causes, random);
-        Collections.shuffle(looks, random);
-        var some = List.copyOf(causes.subList(0, 6));
-        var few = List.copyOf(looks.subList(0, 9));
+        var faults = new ArrayList<>(Arrays.asList(Fault.values()));
+        var questions = new ArrayList<>(Arrays.asList(Question.values()));
+        Collections.shuffle(faults, random);
+        Collections.shuffle(questions, random);
+        var some = List.copyOf(faults.subList(0, 6));
+        var few = List.copyOf(questions.subList(0, 9));
         double[] weight = new double[some.size()];
         for (int i = 0; i < weight.length; i++) weight[i] = BOOK.of(some.get(i)).prior();
         int[][] shows = new int[some.size()][few.size()];
@@ -93,7 +94,7 @@ final class DiagnosisBench {
         double greedy = 0, optimal = 0;
         for (int n = 0; n < rounds; n++) {
             var small = small();
-            int all = (1 << small.causes().size()) - 1;
+            int all = (1 << small.faults().size()) - 1;
             greedy += greedy(small, all, 0);
             optimal += optimal(small, all, 0, new HashMap<>());
         }
@@ -107,10 +108,10 @@ final class DiagnosisBench {
     }
 
     /** Splits the living causes by what a look shows; a single part means that it tells nothing. */
-    private static List<Integer> parts(Small s, int alive, int look) {
+    private static List<Integer> parts(Small s, int alive, int question) {
         var parts = new HashMap<Integer, Integer>();
-        for (int i = 0; i < s.causes().size(); i++)
-            if ((alive >> i & 1) > 0) parts.merge(s.shows()[i][look], 1 << i, (a, b) -> a | b);
+        for (int i = 0; i < s.faults().size(); i++)
+            if ((alive >> i & 1) > 0) parts.merge(s.shows()[i][question], 1 << i, (a, b) -> a | b);
         return List.copyOf(parts.values());
     }
 
@@ -119,10 +120,10 @@ final class DiagnosisBench {
         Double before = known.get(alive);
         if (before != null) return before;
         double best = Double.MAX_VALUE;
-        for (int l = 0; l < s.looks().size(); l++) {
+        for (int l = 0; l < s.questions().size(); l++) {
             var parts = parts(s, alive, l);
             if (parts.size() < 2) continue;
-            double cost = mass(s, alive) * s.looks().get(l).minutes();
+            double cost = mass(s, alive) * s.questions().get(l).minutes();
             for (int part : parts) cost += optimal(s, part, used, known);
             best = Math.min(best, cost);
         }
@@ -135,20 +136,20 @@ final class DiagnosisBench {
     private static double greedy(Small s, int alive, int used) {
         int best = -1;
         double rate = 0;
-        for (int l = 0; l < s.looks().size(); l++) {
+        for (int l = 0; l < s.questions().size(); l++) {
             double gain = 0;
             for (int part : parts(s, alive, l)) {
                 double q = mass(s, part) / mass(s, alive);
                 gain -= q * Math.log(q);
             }
-            double r = Diagnosis.worth(gain / Math.log(2), s.looks().get(l).minutes());
+            double r = Diagnosis.worth(gain / Math.log(2), s.questions().get(l).minutes());
             if (gain > 1e-9 && r > rate) {
                 rate = r;
                 best = l;
             }
         }
         if (best < 0) return 0;
-        double cost = mass(s, alive) * s.looks().get(best).minutes();
+        double cost = mass(s, alive) * s.questions().get(best).minutes();
         for (int part : parts(s, alive, best)) cost += greedy(s, part, used);
         return cost;
     }
@@ -156,45 +157,45 @@ final class DiagnosisBench {
     /** Against the ladder that is climbed rung by rung from power to the real job, until one cause is left. */
     Minutes againstLadder(int rounds) {
         var ladder = List.of(
-                Look.POWER,
-                Look.LINK,
-                Look.SWITCH_LIGHT,
-                Look.OTHER_SOCKET,
-                Look.SOCKET,
-                Look.ADDRESS_SHOWN,
-                Look.FIELDS,
-                Look.AFTER_RESTART,
-                Look.RESTART_PING,
-                Look.TRY_AUTOMATIC,
-                Look.REGISTRY,
-                Look.LEASES,
-                Look.VANTAGE,
-                Look.NEIGHBOUR,
-                Look.PULL,
-                Look.LABEL,
-                Look.MODEL,
-                Look.PING,
-                Look.GATEWAY,
-                Look.NAMES,
-                Look.OUTSIDE,
-                Look.OTHERS_OUTSIDE,
-                Look.PORT,
-                Look.SERIAL,
-                Look.DEVICE_TEST,
-                Look.PARTNER_TEST,
-                Look.PAIR_NAME,
-                Look.CLOCK,
-                Look.REAL_JOB,
-                Look.OTHER_LINE);
+                Question.POWER,
+                Question.LINK,
+                Question.SWITCH_LIGHT,
+                Question.OTHER_SOCKET,
+                Question.SOCKET,
+                Question.ADDRESS_SHOWN,
+                Question.FIELDS,
+                Question.AFTER_RESTART,
+                Question.RESTART_PING,
+                Question.TRY_AUTOMATIC,
+                Question.REGISTRY,
+                Question.LEASES,
+                Question.VANTAGE,
+                Question.NEIGHBOUR,
+                Question.PULL,
+                Question.LABEL,
+                Question.MODEL,
+                Question.PING,
+                Question.GATEWAY,
+                Question.NAMES,
+                Question.OUTSIDE,
+                Question.OTHERS_OUTSIDE,
+                Question.PORT,
+                Question.SERIAL,
+                Question.DEVICE_TEST,
+                Question.PARTNER_TEST,
+                Question.PAIR_NAME,
+                Question.CLOCK,
+                Question.REAL_JOB,
+                Question.OTHER_LINE);
         double ours = 0, theirs = 0;
         for (int n = 0; n < rounds; n++) {
             var real = drawn(random).apply(WHOLE);
             ours += isolate(WHOLE, real, null, new ArrayList<>());
             var made = new ArrayList<Made>();
-            for (var look : ladder) {
+            for (var question : ladder) {
                 if (Diagnosis.of(WHOLE, BOOK, made).next().isEmpty()) break;
-                theirs += look.minutes();
-                made.add(seen(look, real, null));
+                theirs += question.minutes();
+                made.add(seen(question, real, null));
             }
         }
         return new Minutes(ours / rounds, theirs / rounds);
@@ -204,13 +205,13 @@ final class DiagnosisBench {
     double found(int rounds) {
         int right = 0;
         for (int n = 0; n < rounds; n++) {
-            var cause = drawn(random);
+            var fault = drawn(random);
             var made = new ArrayList<Made>();
-            isolate(WHOLE, cause.apply(WHOLE), random, made);
+            isolate(WHOLE, fault.apply(WHOLE), random, made);
             var verdict = Diagnosis.of(WHOLE, BOOK, made);
             int group = verdict.suspects().get(0).group();
             if (verdict.suspects().stream()
-                    .anyMatch(s -> s.group() == group && s.causes().contains(cause))) right++;
+                    .anyMatch(s -> s.group() == group && s.faults().contains(fault))) right++;
         }
         return right / (double) rounds;
     }
@@ -238,16 +239,19 @@ final class DiagnosisBench {
                 "%.1f %%".formatted(100 * new DiagnosisBench(3).found(1000)),
                 "exact posterior",
                 "true cause in the first group; the engine is the exact posterior, so nothing is lost to it");
-        var looks = List.of(new Made(Look.POWER, "off"), new Made(Look.LINK, "lit"), new Made(Look.SERIAL, "right"));
-        for (int n = 0; n < 50; n++) Diagnosis.of(WHOLE, BOOK, looks);
+        var questions = List.of(
+                new Made(Question.POWER, Outcome.OFF),
+                new Made(Question.LINK, Outcome.LIT),
+                new Made(Question.SERIAL, Outcome.RIGHT));
+        for (int n = 0; n < 50; n++) Diagnosis.of(WHOLE, BOOK, questions);
         long start = System.nanoTime();
-        for (int n = 0; n < 50; n++) Diagnosis.of(WHOLE, BOOK, looks);
+        for (int n = 0; n < 50; n++) Diagnosis.of(WHOLE, BOOK, questions);
         System.out.printf(
                 row,
                 "one step of the diagnosis",
                 "%.2f ms".formatted((System.nanoTime() - start) / 50e6),
                 "wanted <       20 ms",
-                Diagnosis.of(WHOLE, BOOK, looks).suspects().size() + " causes, pairs among them");
+                Diagnosis.of(WHOLE, BOOK, questions).suspects().size() + " causes, pairs among them");
         var field = FieldCases.all();
         for (var group : List.of("single", "field", "misread", "double", "outside"))
             System.out.printf(
@@ -307,19 +311,19 @@ final class DiagnosisBench {
                             false));
             boolean silent = i < 12;
             var made = List.of(
-                    new Made(Look.GATEWAY, "answers"),
-                    new Made(Look.NEIGHBOUR, silent ? "nobody" : "right"),
-                    new Made(Look.PING, silent ? "silent" : "answers"),
-                    new Made(Look.PORT, silent ? "silent" : "open"),
-                    new Made(Look.SERIAL, silent ? "none" : "right"));
+                    new Made(Question.GATEWAY, Outcome.ANSWERS),
+                    new Made(Question.NEIGHBOUR, silent ? Outcome.NOBODY : Outcome.RIGHT),
+                    new Made(Question.PING, silent ? Outcome.SILENT : Outcome.ANSWERS),
+                    new Made(Question.PORT, silent ? Outcome.SILENT : Outcome.OPEN),
+                    new Made(Question.SERIAL, silent ? Outcome.NONE : Outcome.RIGHT));
             members.add(new CommonCause.Member(
                     "Till " + i,
                     scene,
                     made,
                     Set.of(
-                            new CommonCause.Common(CauseBook.Shared.SITE, ""),
+                            new CommonCause.Common(FaultBook.Shared.SITE, ""),
                             new CommonCause.Common(
-                                    CauseBook.Shared.SWITCH, silent ? "Shop switch" : "Office switch"))));
+                                    FaultBook.Shared.SWITCH, silent ? "Shop switch" : "Office switch"))));
         }
         return members;
     }

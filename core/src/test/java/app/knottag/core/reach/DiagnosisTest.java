@@ -24,7 +24,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 class DiagnosisTest {
 
     private static final NetworkState WHOLE = DiagnosisBench.WHOLE;
-    private static final CauseBook BOOK = CauseBook.shipped();
+    private static final FaultBook BOOK = FaultBook.shipped();
 
     static Stream<NetworkState> scenes() {
         var scenes = new ArrayList<NetworkState>();
@@ -34,12 +34,12 @@ class DiagnosisTest {
         return scenes.stream();
     }
 
-    private static List<Made> looks(String text) {
+    private static List<Made> questions(String text) {
         return text.isBlank()
                 ? List.of()
                 : Arrays.stream(text.split(", "))
                         .map(t -> t.split("="))
-                        .map(t -> new Made(Look.valueOf(t[0].strip()), t[1].strip()))
+                        .map(t -> new Made(Question.valueOf(t[0].strip()), FieldCases.outcome(t[1].strip())))
                         .toList();
     }
 
@@ -47,28 +47,28 @@ class DiagnosisTest {
     @Test
     void intended() {
         scenes().forEach(scene -> {
-            for (var look : Look.values())
-                if (scene.possible(look))
-                    assertThat(scene.observe(look)).as(look.name()).isZero();
+            for (var question : Question.values())
+                if (scene.possible(question))
+                    assertThat(scene.observe(question)).as(question.name()).isZero();
         });
     }
 
     @DisplayName("Every cause shows somewhere, and a cause that cannot be here is not suspected")
     @Test
     void everyCauseShows() {
-        for (var cause : Cause.values()) {
-            if (cause == Cause.NOTHING) continue;
-            var scene = cause.apply(WHOLE);
-            assertThat(Arrays.stream(Look.values()).anyMatch(l -> scene.observe(l) > 0))
-                    .as(cause.name())
+        for (var fault : Fault.values()) {
+            if (fault == Fault.NOTHING) continue;
+            var scene = fault.apply(WHOLE);
+            assertThat(Arrays.stream(Question.values()).anyMatch(l -> scene.observe(l) > 0))
+                    .as(fault.name())
                     .isTrue();
-            assertThat(BOOK.of(cause).remedy()).as(cause.name()).isNotEmpty();
+            assertThat(BOOK.of(fault).remedy()).as(fault.name()).isNotEmpty();
         }
         var alone = NetworkState.intended(new Traits(false, false, true, false));
         assertThat(Diagnosis.of(alone, BOOK, List.of()).suspects())
-                .flatExtracting(Diagnosis.Suspect::causes)
-                .contains(Cause.NO_POWER)
-                .doesNotContain(Cause.NOT_REGISTERED, Cause.CROSSED_PAIR, Cause.UPLINK_DOWN);
+                .flatExtracting(Diagnosis.Suspect::faults)
+                .contains(Fault.NO_POWER)
+                .doesNotContain(Fault.NOT_REGISTERED, Fault.CROSSED_PAIR, Fault.UPLINK_DOWN);
     }
 
     @DisplayName("What was seen points where a good technician would point")
@@ -101,11 +101,12 @@ class DiagnosisTest {
                 "SERIAL=right, PARTNER_TEST=reaches, OUTSIDE=no, OTHERS_OUTSIDE=yes, FIELDS=gateway | GATEWAY_WRONG",
                 "SERIAL=right, PARTNER_TEST=reaches, OUTSIDE=no, OTHERS_OUTSIDE=no, GATEWAY=answers | UPLINK_DOWN",
                 "SERIAL=right, REAL_JOB=certificate, CLOCK=wrong                        | CLOCK_WRONG",
-                "SERIAL=right, REAL_JOB=fails, OUTSIDE=yes, NAMES=found, PARTNER_TEST=reaches, DEVICE_TEST=reaches, OTHER_LINE=yes, RULES=through, LARGE=pass, BROWSE=page | PROVIDER_FILTER",
+                "SERIAL=right, REAL_JOB=fails, OUTSIDE=yes, NAMES=found, PARTNER_TEST=reaches, DEVICE_TEST=reaches, "
+                        + "OTHER_LINE=yes, RULES=through, LARGE=pass, BROWSE=page | PROVIDER_FILTER",
             })
-    void points(String seen, Cause cause) {
-        var verdict = Diagnosis.of(WHOLE, BOOK, looks(seen));
-        assertThat(verdict.suspects().get(0).causes()).containsExactly(cause);
+    void points(String seen, Fault fault) {
+        var verdict = Diagnosis.of(WHOLE, BOOK, questions(seen));
+        assertThat(verdict.suspects().get(0).faults()).containsExactly(fault);
         assertThat(verdict.suspects().get(0).contradicts()).isEmpty();
     }
 
@@ -113,7 +114,7 @@ class DiagnosisTest {
     @MethodSource("scenes")
     void probabilitiesSumToOne(NetworkState scene) {
         for (var seen : List.of("", "PING=silent", "PING=silent, LINK=lit", "PING=answers, LINK=dark, POWER=off")) {
-            var verdict = Diagnosis.of(scene, BOOK, looks(seen));
+            var verdict = Diagnosis.of(scene, BOOK, questions(seen));
             double sum = verdict.suspects().stream().collect(Collectors.summingDouble(Diagnosis.Suspect::probability));
             assertThat(sum + verdict.noneOfThese()).isCloseTo(1, within(1e-9));
         }
@@ -125,9 +126,9 @@ class DiagnosisTest {
         var verdict = Diagnosis.of(
                 WHOLE,
                 BOOK,
-                looks(
+                questions(
                         "NEIGHBOUR=right, PING=answers, PORT=refused, FIELDS=port, OUTSIDE=no, OTHERS_OUTSIDE=no, GATEWAY=answers"));
-        assertThat(verdict.suspects().get(0).causes()).containsExactlyInAnyOrder(Cause.OTHER_PORT, Cause.UPLINK_DOWN);
+        assertThat(verdict.suspects().get(0).faults()).containsExactlyInAnyOrder(Fault.OTHER_PORT, Fault.UPLINK_DOWN);
         assertThat(verdict.suspects().get(0).title())
                 .isEqualTo("Its service listens on another port, and: The line is down");
         assertThat(verdict.contradictory()).isFalse();
@@ -139,18 +140,18 @@ class DiagnosisTest {
         var verdict = Diagnosis.of(
                 WHOLE,
                 BOOK,
-                looks("POWER=off, LINK=lit, PING=answers, NEIGHBOUR=right, SERIAL=right, ADDRESS_SHOWN=planned"));
+                questions("POWER=off, LINK=lit, PING=answers, NEIGHBOUR=right, SERIAL=right, ADDRESS_SHOWN=planned"));
         assertThat(verdict.contradictory()).isTrue();
-        assertThat(verdict.doubtful()).contains(Look.POWER);
+        assertThat(verdict.doubtful()).contains(Question.POWER);
     }
 
     @Test
     void whatCannotBeToldApartIsOneGroup() {
-        var dark = Diagnosis.of(WHOLE, BOOK, looks("LINK=dark, POWER=on, OTHER_SOCKET=lit"));
+        var dark = Diagnosis.of(WHOLE, BOOK, questions("LINK=dark, POWER=on, OTHER_SOCKET=lit"));
         var first = dark.suspects().get(0);
         assertThat(dark.suspects().stream().filter(s -> s.group() == first.group()))
-                .flatExtracting(Diagnosis.Suspect::causes)
-                .contains(Cause.CABLE_OUT_AT_DEVICE, Cause.CABLE_OUT_AT_WALL, Cause.OUTLET_DEAD, Cause.PORT_OFF);
+                .flatExtracting(Diagnosis.Suspect::faults)
+                .contains(Fault.CABLE_OUT_AT_DEVICE, Fault.CABLE_OUT_AT_WALL, Fault.OUTLET_DEAD, Fault.PORT_OFF);
     }
 
     @DisplayName("It says when to stop and whom to call")
@@ -159,13 +160,13 @@ class DiagnosisTest {
         var verdict = Diagnosis.of(
                 WHOLE,
                 BOOK,
-                looks(
-                        "NEIGHBOUR=right, SERIAL=right, PARTNER_TEST=reaches, DEVICE_TEST=reaches, GATEWAY=answers, OUTSIDE=no, OTHERS_OUTSIDE=no, NAMES=not-found, FIELDS=nothing"));
+                questions("NEIGHBOUR=right, SERIAL=right, PARTNER_TEST=reaches, DEVICE_TEST=reaches, GATEWAY=answers, "
+                        + "OUTSIDE=no, OTHERS_OUTSIDE=no, NAMES=not-found, FIELDS=nothing"));
         assertThat(verdict.found()).isTrue();
         assertThat(verdict.stop()).isEqualTo("Stop here and call the provider: the line is down.");
         assertThat(verdict.next()).isEmpty();
-        assertThatThrownBy(() -> new Made(Look.PING, "perhaps"))
-                .hasMessage("“perhaps” is nothing that PING can show; there are [answers, lossy, silent, unreachable]");
+        assertThatThrownBy(() -> new Made(Question.PING, Outcome.FULL))
+                .hasMessage("“FULL” is nothing that PING can show; there are [ANSWERS, LOSSY, SILENT, UNREACHABLE]");
     }
 
     /** With each trait there and not there, and all of them. */
@@ -178,17 +179,17 @@ class DiagnosisTest {
     @ParameterizedTest
     @MethodSource("someScenes")
     void everyCauseIsFound(NetworkState scene) {
-        for (var cause : Cause.values()) {
-            if (!cause.shows(scene)) continue;
-            var real = cause.apply(scene);
+        for (var fault : Fault.values()) {
+            if (!fault.shows(scene)) continue;
+            var real = fault.apply(scene);
             var made = new ArrayList<Made>();
             DiagnosisBench.isolate(scene, real, null, made);
             var verdict = Diagnosis.of(scene, BOOK, made);
             int group = verdict.suspects().get(0).group();
             assertThat(verdict.suspects().stream().filter(s -> s.group() == group))
-                    .as(cause + " after " + made)
-                    .flatExtracting(Diagnosis.Suspect::causes)
-                    .contains(cause);
+                    .as(fault + " after " + made)
+                    .flatExtracting(Diagnosis.Suspect::faults)
+                    .contains(fault);
         }
     }
 
@@ -198,8 +199,8 @@ class DiagnosisTest {
     void noisy(long seed) {
         assertThat(new DiagnosisBench(seed).found(200)).isGreaterThan(0.85);
         var made = new ArrayList<Made>();
-        DiagnosisBench.isolate(WHOLE, Cause.ALLOW_LIST.apply(WHOLE), new Random(seed), made);
-        assertThat(made.stream().map(Made::look)).doesNotHaveDuplicates();
+        DiagnosisBench.isolate(WHOLE, Fault.ALLOW_LIST.apply(WHOLE), new Random(seed), made);
+        assertThat(made.stream().map(Made::question)).doesNotHaveDuplicates();
     }
 
     @DisplayName("The order of looks is never far from the best there is, on cases small enough to try all")
@@ -220,7 +221,7 @@ class DiagnosisTest {
     @Test
     void priorsArePartsOfAWhole() {
         Map<String, Double> sums = new HashMap<>();
-        BOOK.causes().values().forEach(e -> {
+        BOOK.faults().values().forEach(e -> {
             assertThat(e.prior()).isPositive();
             assertThat(e.reason()).isNotBlank();
             sums.merge("all", e.prior(), Double::sum);
@@ -233,14 +234,15 @@ class DiagnosisTest {
     @Test
     void noneOfTheseAndNothingWrong() {
         var well = new ArrayList<Made>();
-        for (var look : Look.values())
-            if (WHOLE.possible(look)) well.add(new Made(look, look.outcomes().get(0)));
+        for (var question : Question.values())
+            if (WHOLE.possible(question))
+                well.add(new Made(question, question.outcomes().get(0)));
         var fine = Diagnosis.of(WHOLE, BOOK, well);
-        assertThat(fine.suspects().get(0).causes()).containsExactly(Cause.NOTHING);
+        assertThat(fine.suspects().get(0).faults()).containsExactly(Fault.NOTHING);
         assertThat(fine.suspects().get(0).probability()).isGreaterThan(0.8);
         assertThat(fine.stop()).startsWith("Nothing is wrong now");
         var odd = new ArrayList<>(well);
-        odd.add(new Made(Look.REAL_JOB, "fails"));
+        odd.add(new Made(Question.REAL_JOB, Outcome.FAILS));
         var none = Diagnosis.of(WHOLE, BOOK, odd);
         assertThat(none.noneOfThese()).isGreaterThan(0.4);
         assertThat(none.found()).isFalse();
@@ -259,7 +261,7 @@ class DiagnosisTest {
                 "GATEWAY=answers, RESOLVER=empty, FAR=no-name",
             })
     void provedFirst(String seen) {
-        var verdict = Diagnosis.of(WHOLE, BOOK, looks(seen));
+        var verdict = Diagnosis.of(WHOLE, BOOK, questions(seen));
         assertThat(verdict.found()).isFalse();
         assertThat(verdict.stop()).isEmpty();
         assertThat(verdict.next()).isPresent();
@@ -268,19 +270,22 @@ class DiagnosisTest {
     @DisplayName("Nobody is asked what an answer has made pointless; the same look counts once, the last time")
     @Test
     void pointlessAndAgain() {
-        var made = new ArrayList<>(looks("NEIGHBOUR=nobody, PING=silent, POWER=off"));
+        var made = new ArrayList<>(questions("NEIGHBOUR=nobody, PING=silent, POWER=off"));
         for (var next = Diagnosis.of(WHOLE, BOOK, made).next(); next.isPresent(); ) {
-            assertThat(BOOK.pointless().get("POWER=off"))
-                    .doesNotContain(next.get().look());
-            made.add(new Made(next.get().look(), next.get().look().outcomes().get(0)));
+            assertThat(BOOK.pointless().get(new Answer(Question.POWER, Outcome.OFF)))
+                    .doesNotContain(next.get().question());
+            made.add(new Made(
+                    next.get().question(), next.get().question().outcomes().get(0)));
             next = Diagnosis.of(WHOLE, BOOK, made).next();
         }
-        var once = Diagnosis.of(WHOLE, BOOK, looks("LINK=lit, PLUGS=at-device"));
-        var thrice = Diagnosis.of(WHOLE, BOOK, looks("LINK=dark, LINK=lit, PLUGS=at-device, LINK=lit"));
+        var once = Diagnosis.of(WHOLE, BOOK, questions("LINK=lit, PLUGS=at-device"));
+        var thrice = Diagnosis.of(WHOLE, BOOK, questions("LINK=dark, LINK=lit, PLUGS=at-device, LINK=lit"));
         assertThat(thrice.suspects().get(0)).isEqualTo(once.suspects().get(0));
         var told = Diagnosis.of(
-                WHOLE, BOOK, List.of(new Made(Look.LINK, "dark", Evidence.SPOKEN), new Made(Look.POWER, "off")));
-        var seen = Diagnosis.of(WHOLE, BOOK, looks("LINK=dark, POWER=off"));
+                WHOLE,
+                BOOK,
+                List.of(new Made(Question.LINK, Outcome.DARK, Evidence.SPOKEN), new Made(Question.POWER, Outcome.OFF)));
+        var seen = Diagnosis.of(WHOLE, BOOK, questions("LINK=dark, POWER=off"));
         assertThat(told.suspects().get(0).probability())
                 .isLessThan(seen.suspects().get(0).probability());
     }

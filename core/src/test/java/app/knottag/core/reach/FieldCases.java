@@ -13,6 +13,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -21,10 +22,10 @@ import java.util.Set;
 final class FieldCases {
 
     /** One case; {@code truth} is empty when the book does not know the cause. */
-    record Case(int line, String group, Set<Cause> truth, NetworkState scene, List<Made> made, String story) {
+    record Case(int line, String group, Set<Fault> truth, NetworkState scene, List<Made> made, String story) {
 
         Diagnosis.Verdict verdict() {
-            return Diagnosis.of(scene, CauseBook.shipped(), made);
+            return Diagnosis.of(scene, FaultBook.shipped(), made);
         }
 
         /** Whether the truth stands first, with what cannot be told from it; when the book does not know it, that says so. */
@@ -37,7 +38,7 @@ final class FieldCases {
             if (truth.isEmpty()) return v.noneOfThese() > 0.4 || v.noneOfThese() > first.probability();
             return v.suspects().stream()
                     .filter(s -> s.group() == first.group())
-                    .anyMatch(s -> Set.copyOf(s.causes()).equals(truth));
+                    .anyMatch(s -> Set.copyOf(s.faults()).equals(truth));
         }
 
         boolean foundWrongly() {
@@ -89,9 +90,9 @@ final class FieldCases {
         return cases;
     }
 
-    private static Set<Cause> truth(String text) {
-        var truth = new HashSet<Cause>();
-        if (!text.equals("-")) for (var one : text.split("\\+")) truth.add(Cause.valueOf(one));
+    private static Set<Fault> truth(String text) {
+        var truth = new HashSet<Fault>();
+        if (!text.equals("-")) for (var one : text.split("\\+")) truth.add(Fault.valueOf(one));
         return truth;
     }
 
@@ -126,8 +127,14 @@ final class FieldCases {
 
     private static Made one(String seen) {
         var parts = seen.replace("~", "").split("=");
-        var look = Look.valueOf(parts[0]);
-        return seen.endsWith("~") ? new Made(look, parts[1], Evidence.SPOKEN) : new Made(look, parts[1]);
+        var question = Question.valueOf(parts[0]);
+        var outcome = outcome(parts[1]);
+        return seen.endsWith("~") ? new Made(question, outcome, Evidence.SPOKEN) : new Made(question, outcome);
+    }
+
+    /** Cases are written down in small letters. */
+    static Outcome outcome(String word) {
+        return Outcome.valueOf(word.toUpperCase(Locale.ROOT).replace('-', '_'));
     }
 
     private static String text() {

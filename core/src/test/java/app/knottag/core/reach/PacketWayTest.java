@@ -2,8 +2,8 @@ package app.knottag.core.reach;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.knottag.core.reach.CauseBook.Lately;
 import app.knottag.core.reach.Diagnosis.Made;
+import app.knottag.core.reach.FaultBook.Lately;
 import app.knottag.core.reach.NetworkState.Traits;
 import java.util.Arrays;
 import java.util.EnumMap;
@@ -18,12 +18,12 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 class PacketWayTest {
 
-    private static final CauseBook BOOK = CauseBook.shipped();
+    private static final FaultBook BOOK = FaultBook.shipped();
 
-    private static List<Made> looks(String text) {
+    private static List<Made> questions(String text) {
         return Arrays.stream(text.split(" "))
                 .map(w -> w.split("="))
-                .map(w -> new Made(Look.valueOf(w[0]), w[1]))
+                .map(w -> new Made(Question.valueOf(w[0]), FieldCases.outcome(w[1])))
                 .toList();
     }
 
@@ -40,9 +40,9 @@ class PacketWayTest {
                 "NEIGHBOUR=nobody LINK=lit REGISTRY=absent                       | REGISTRY",
                 "GATEWAY=silent PING=silent VANTAGE=elsewhere                    | HERE",
             })
-    void breaks(String seen, CauseBook.Place place) {
+    void breaks(String seen, FaultBook.Place place) {
         var intended = NetworkState.intended(new Traits(true, true, true, true));
-        var made = looks(seen);
+        var made = questions(seen);
         var verdict = Diagnosis.of(intended, BOOK, made);
         var way = PacketWay.of(intended, BOOK, made, verdict);
         assertThat(way.stream().filter(s -> s.state() == PacketWay.State.BREAK))
@@ -59,12 +59,12 @@ class PacketWayTest {
         var way = PacketWay.of(alone, BOOK, List.of(), Diagnosis.of(alone, BOOK, List.of()));
         assertThat(way)
                 .extracting(PacketWay.Stretch::place)
-                .doesNotContain(CauseBook.Place.PARTNER, CauseBook.Place.LINE);
+                .doesNotContain(FaultBook.Place.PARTNER, FaultBook.Place.LINE);
         assertThat(way)
                 .extracting(PacketWay.Stretch::state)
                 .doesNotContain(PacketWay.State.BREAK, PacketWay.State.GOOD);
         var intended = NetworkState.intended(new Traits(false, true, true, false));
-        var made = looks("VANTAGE=own GATEWAY=answers NEIGHBOUR=nobody PING=silent POWER=off PARTNER_TEST=none");
+        var made = questions("VANTAGE=own GATEWAY=answers NEIGHBOUR=nobody PING=silent POWER=off PARTNER_TEST=none");
         assertThat(PacketWay.of(intended, BOOK, made, Diagnosis.of(intended, BOOK, made)))
                 .filteredOn(s -> s.share() < 0.02)
                 .extracting(s -> s.place() + " " + s.state())
@@ -74,39 +74,39 @@ class PacketWayTest {
     @DisplayName("What a site has shown counts up to three times what is usual, and only once it is enough")
     @Test
     void learned() {
-        double usual = share(BOOK, Cause.UPLINK_DOWN);
-        assertThat(share(BOOK.learned(Map.of(Cause.UPLINK_DOWN, CauseBook.ENOUGH - 1)), Cause.UPLINK_DOWN))
+        double usual = share(BOOK, Fault.UPLINK_DOWN);
+        assertThat(share(BOOK.learned(Map.of(Fault.UPLINK_DOWN, FaultBook.ENOUGH - 1)), Fault.UPLINK_DOWN))
                 .isEqualTo(usual);
-        var often = BOOK.learned(Map.of(Cause.UPLINK_DOWN, 500));
-        assertThat(often.of(Cause.UPLINK_DOWN).prior()
-                        / often.of(Cause.NO_POWER).prior())
+        var often = BOOK.learned(Map.of(Fault.UPLINK_DOWN, 500));
+        assertThat(often.of(Fault.UPLINK_DOWN).prior()
+                        / often.of(Fault.NO_POWER).prior())
                 .isBetween(
-                        CauseBook.LEARNS_AT_MOST
+                        FaultBook.LEARNS_AT_MOST
                                 * 0.99
-                                * BOOK.of(Cause.UPLINK_DOWN).prior()
-                                / BOOK.of(Cause.NO_POWER).prior(),
-                        CauseBook.LEARNS_AT_MOST
+                                * BOOK.of(Fault.UPLINK_DOWN).prior()
+                                / BOOK.of(Fault.NO_POWER).prior(),
+                        FaultBook.LEARNS_AT_MOST
                                 * 1.01
-                                * BOOK.of(Cause.UPLINK_DOWN).prior()
-                                / BOOK.of(Cause.NO_POWER).prior());
-        assertThat(share(often, Cause.UPLINK_DOWN)).isGreaterThan(usual * 2);
+                                * BOOK.of(Fault.UPLINK_DOWN).prior()
+                                / BOOK.of(Fault.NO_POWER).prior());
+        assertThat(share(often, Fault.UPLINK_DOWN)).isGreaterThan(usual * 2);
     }
 
     @DisplayName("What was changed lately makes what goes wrong with it likelier, and nothing else impossible")
     @Test
     void lately() {
         var moved = BOOK.after(Set.of(Lately.MOVED));
-        assertThat(share(moved, Cause.OUTLET_IN_OTHER_SEGMENT))
-                .isGreaterThan(2 * share(BOOK, Cause.OUTLET_IN_OTHER_SEGMENT));
-        assertThat(share(moved, Cause.SIGN_IN)).isPositive();
+        assertThat(share(moved, Fault.OUTLET_IN_OTHER_SEGMENT))
+                .isGreaterThan(2 * share(BOOK, Fault.OUTLET_IN_OTHER_SEGMENT));
+        assertThat(share(moved, Fault.SIGN_IN)).isPositive();
         assertThat(BOOK.after(Set.of())).isSameAs(BOOK);
         var all = new EnumMap<Lately, Integer>(Lately.class);
         for (var l : Lately.values()) all.put(l, BOOK.lately().get(l).times().size());
         assertThat(all.values()).allMatch(n -> n > 2);
     }
 
-    private static double share(CauseBook book, Cause cause) {
-        return book.of(cause).prior()
-                / book.causes().values().stream().collect(Collectors.summingDouble(CauseBook.Entry::prior));
+    private static double share(FaultBook book, Fault fault) {
+        return book.of(fault).prior()
+                / book.faults().values().stream().collect(Collectors.summingDouble(FaultBook.Entry::prior));
     }
 }

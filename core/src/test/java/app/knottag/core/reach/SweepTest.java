@@ -45,12 +45,29 @@ class SweepTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "1 51 52 | 51=11 52=17 | SILENT Till 3 Silent, and its MAC is seen nowhere.; AS_PLANNED Gateway It answers, but no MAC is seen.; AS_PLANNED Till 1 There, with its own MAC.; AS_PLANNED Till 2 There, with its own MAC.",
-                "51 52   | 51=17 52=17 | OTHER_MAC Till 1 Till 2 (00:00:5E:00:53:17) answers, not 00:00:5E:00:53:11.; SILENT Gateway Silent, and its MAC is seen nowhere.; SILENT Till 3 Silent, and its MAC is seen nowhere.; AS_PLANNED Till 2 There, with its own MAC.",
-                "51      | 51=4E       | OTHER_MAC Till 1 00:00:5E:00:53:4E, which is not on record, answers, not 00:00:5E:00:53:11.; SILENT Gateway Silent, and its MAC is seen nowhere.; SILENT Till 2 Silent, and its MAC is seen nowhere.; SILENT Till 3 Silent, and its MAC is seen nowhere.",
-                "51      | 51=11 51=17 52=98 52=99 60=98 60=99 | TWO Till 1 Two answer for it: 00:00:5E:00:53:11, its own; and Till 2 (00:00:5E:00:53:17).; TWO Till 2 Two answer for it: 00:00:5E:00:53:98, which is not on record; and 00:00:5E:00:53:99, which is not on record.; TWO  Two answer for it: 00:00:5E:00:53:98 and 00:00:5E:00:53:99.; SILENT Gateway Silent, and its MAC is seen nowhere.; SILENT Till 3 Silent, and its MAC is seen nowhere.",
-                "1 53    | 130=11 53=1E 60=17 | MOVED Till 1 Silent here; its MAC is at 10.44.16.130, in the pool: it is on automatic.; MOVED Till 2 Silent here; its MAC is at 10.44.16.60.; STRANGER Till 2 Till 2 is planned at 10.44.16.52.; AS_PLANNED Gateway It answers, but no MAC is seen.; AS_PLANNED Till 3 There; no MAC of it is on record to compare.; LEASED Till 1 Till 1 is planned at 10.44.16.51.",
-                "1 51 52 53 77 150 | 51=11 52=17 77=99 150=98 | STRANGER  A stranger: nobody is planned here, and its MAC is not on record.; AS_PLANNED Gateway It answers, but no MAC is seen.; AS_PLANNED Till 1 There, with its own MAC.; AS_PLANNED Till 2 There, with its own MAC.; AS_PLANNED Till 3 It answers, but no MAC is seen.; LEASED  In the pool: somebody with a leased address.",
+                "1 51 52 | 51=11 52=17 | SILENT Till 3 Silent, and its MAC is seen nowhere.; AS_PLANNED Gateway It "
+                        + "answers, but no MAC is seen.; AS_PLANNED Till 1 There, with its own MAC.; AS_PLANNED Till 2 "
+                        + "There, with its own MAC.",
+                "51 52   | 51=17 52=17 | OTHER_MAC Till 1 Till 2 (00:00:5E:00:53:17) answers, not 00:00:5E:00:53:11.; "
+                        + "SILENT Gateway Silent, and its MAC is seen nowhere.; SILENT Till 3 Silent, and its MAC is "
+                        + "seen nowhere.; AS_PLANNED Till 2 There, with its own MAC.",
+                "51      | 51=4E       | OTHER_MAC Till 1 00:00:5E:00:53:4E, which is not on record, answers, not "
+                        + "00:00:5E:00:53:11.; SILENT Gateway Silent, and its MAC is seen nowhere.; SILENT Till 2 "
+                        + "Silent, and its MAC is seen nowhere.; SILENT Till 3 Silent, and its MAC is seen nowhere.",
+                "51      | 51=11 51=17 52=98 52=99 60=98 60=99 | TWO Till 1 Two answer for it: 00:00:5E:00:53:11, its "
+                        + "own; and Till 2 (00:00:5E:00:53:17).; TWO Till 2 Two answer for it: 00:00:5E:00:53:98, which "
+                        + "is not on record; and 00:00:5E:00:53:99, which is not on record.; TWO  Two answer for it: "
+                        + "00:00:5E:00:53:98 and 00:00:5E:00:53:99.; SILENT Gateway Silent, and its MAC is seen "
+                        + "nowhere.; SILENT Till 3 Silent, and its MAC is seen nowhere.",
+                "1 53    | 130=11 53=1E 60=17 | MOVED Till 1 Silent here; its MAC is at 10.44.16.130, in the pool: it "
+                        + "is on automatic.; MOVED Till 2 Silent here; its MAC is at 10.44.16.60.; STRANGER Till 2 Till "
+                        + "2 is planned at 10.44.16.52.; AS_PLANNED Gateway It answers, but no MAC is seen.; AS_PLANNED "
+                        + "Till 3 There; no MAC of it is on record to compare.; LEASED Till 1 Till 1 is planned at "
+                        + "10.44.16.51.",
+                "1 51 52 53 77 150 | 51=11 52=17 77=99 150=98 | STRANGER  A stranger: nobody is planned here, and its "
+                        + "MAC is not on record.; AS_PLANNED Gateway It answers, but no MAC is seen.; AS_PLANNED Till 1 "
+                        + "There, with its own MAC.; AS_PLANNED Till 2 There, with its own MAC.; AS_PLANNED Till 3 It "
+                        + "answers, but no MAC is seen.; LEASED  In the pool: somebody with a leased address.",
             })
     void judges(String answered, String table, String lines) {
         var there = new HashMap<Ipv4Address, Set<Mac>>();

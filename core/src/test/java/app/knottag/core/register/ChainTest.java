@@ -82,10 +82,10 @@ class ChainTest {
                 new Facts(Optional.of(Mac.parse("00:00:5E:00:53:10")), "FA000001", "FA-2 N"),
                 new Facts(Optional.of(Mac.parse("00:00:5E:00:53:20")), "FA000002", "FA-2 N"),
                 List.of(
-                        new SwapSheet.Standing(
+                        new SwapSheet.Held(
                                 registry(1, "Router", Type.RESERVATIONS),
                                 entered(11, 1, 4, entry("fax", "00:00:5E:00:53:10"))),
-                        new SwapSheet.Standing(
+                        new SwapSheet.Held(
                                 registry(2, "Fax service", Type.SERVICE),
                                 entered(12, 2, 4, entry("Fax", "00:00:5E:00:53:10")))),
                 "the mail gateway",
@@ -115,14 +115,18 @@ class ChainTest {
             delimiter = '|',
             value = {
                 "a 10 1  | AS_WANTED | As it should be.",
-                "a 11 1  | DIFFERS   | 00:00:5E:00:53:11 there is another interface of the same box; 00:00:5E:00:53:10 is the one that joins.",
+                "a 11 1  | DIFFERS   | 00:00:5E:00:53:11 there is another interface of the same box; 00:00:5E:00:53:10 "
+                        + "is the one that joins.",
                 "a 10 2  | DIFFERS   | The address is 10.0.0.2 there, 10.0.0.1 here.",
                 "b 10 1  | DIFFERS   | The name is b there, a here.",
                 "a 01 1  | DIFFERS   | 00:00:5E:00:53:01 stands there instead of 00:00:5E:00:53:10. Two figures swapped: 01, expected 10.",
                 "a 30 1  | DIFFERS   | 00:00:5E:00:53:30 stands there instead of 00:00:5E:00:53:10. 3 typed, expected 1.",
-                "a F0 9  | DIFFERS   | 00:00:5E:00:53:F0 stands there instead of 00:00:5E:00:53:10. F typed, expected 1. The address is 10.0.0.9 there, 10.0.0.1 here.",
-                "a 99 1  | DIFFERS   | 00:00:5E:00:53:99 stands there instead of 00:00:5E:00:53:10. It belongs to Old copier, which is retired.",
-                "a 77 1  | DIFFERS   | 00:00:5E:00:53:77 stands there instead of 00:00:5E:00:53:10. Nobody knows it: an old unit, most likely. Take it out first.",
+                "a F0 9  | DIFFERS   | 00:00:5E:00:53:F0 stands there instead of 00:00:5E:00:53:10. F typed, expected "
+                        + "1. The address is 10.0.0.9 there, 10.0.0.1 here.",
+                "a 99 1  | DIFFERS   | 00:00:5E:00:53:99 stands there instead of 00:00:5E:00:53:10. It belongs to Old "
+                        + "copier, which is retired.",
+                "a 77 1  | DIFFERS   | 00:00:5E:00:53:77 stands there instead of 00:00:5E:00:53:10. Nobody knows it: an "
+                        + "old unit, most likely. Take it out first.",
                 "z 21 9  | STRANGER  | It is another interface of Scanner: one box, one entry. Take this one out.",
                 "z 20 9  | STRANGER  | It belongs to Scanner.",
                 "z 99 9  | STRANGER  | It belongs to Old copier, which is retired.",
@@ -151,11 +155,15 @@ class ChainTest {
             value = {
                 "living                  | -",
                 "living, retired         | UNIT_RETIRED: “copier” in Portal: Copier is retired. Take it out.",
-                "living, other mac       | OTHER_UNIT: “copier” in Portal holds 00:00:5E:00:53:66, which Copier no longer has. Old out first, then the new one in.",
-                "living, owner left      | OWNER_LEFT: “copier” in Portal belongs to Ada Lind, who has left. Give it to somebody, or take it out.",
+                "living, other mac       | OTHER_UNIT: “copier” in Portal holds 00:00:5E:00:53:66, which Copier no "
+                        + "longer has. Old out first, then the new one in.",
+                "living, owner left      | OWNER_LEFT: “copier” in Portal belongs to Ada Lind, who has left. Give it to "
+                        + "somebody, or take it out.",
                 "over                    | RAN_OUT: “copier” in Portal has run out. Renew it or take it out.",
-                "over, away              | ENDED_WHILE_AWAY: “copier” in Portal ended while Copier is away. Register it again before it comes back, or it will not join.",
-                "living, silent          | NOT_SEEN: “copier” in Portal: Copier was not seen for 70 days. Is it still there? Take it out if not.",
+                "over, away              | ENDED_WHILE_AWAY: “copier” in Portal ended while Copier is away. Register it "
+                        + "again before it comes back, or it will not join.",
+                "living, silent          | NOT_SEEN: “copier” in Portal: Copier was not seen for 70 days. Is it still "
+                        + "there? Take it out if not.",
                 "living, silent, away    | -",
                 "out, retired            | -",
             })

@@ -37,8 +37,10 @@ class LifetimeTest {
             nullValues = "-",
             value = {
                 "2026-11-25T10:00 | HOURS | 24  | Europe/Berlin    | 2026-11-26T10:00 | -",
-                "2026-03-28T10:00 | HOURS | 24  | Europe/Berlin    | 2026-03-29T11:00 | The clocks change before it ends: it ends 60 min later by the clock than it began.",
-                "2026-10-24T10:00 | HOURS | 24  | Europe/Berlin    | 2026-10-25T09:00 | The clocks change before it ends: it ends 60 min earlier by the clock than it began.",
+                "2026-03-28T10:00 | HOURS | 24  | Europe/Berlin    | 2026-03-29T11:00 | The clocks change before it "
+                        + "ends: it ends 60 min later by the clock than it began.",
+                "2026-10-24T10:00 | HOURS | 24  | Europe/Berlin    | 2026-10-25T09:00 | The clocks change before it "
+                        + "ends: it ends 60 min earlier by the clock than it began.",
                 "2026-10-24T10:00 | HOURS | 24  | Asia/Kolkata     | 2026-10-25T10:00 | -",
                 "2026-03-28T23:30 | DAYS  | 1   | Europe/Berlin    | 2026-03-30T00:00 | -",
                 "2026-10-24T00:00 | DAYS  | 1   | Europe/Berlin    | 2026-10-26T00:00 | -",
@@ -46,7 +48,8 @@ class LifetimeTest {
                 "2028-02-28T10:00 | DAYS  | 1   | Europe/Berlin    | 2028-03-01T00:00 | -",
                 // The day there begins at one: midnight does not exist.
                 "2026-09-04T12:00 | DAYS  | 1   | America/Santiago | 2026-09-06T01:00 | -",
-                "2026-04-04T12:00 | HOURS | 24  | Australia/Lord_Howe | 2026-04-05T11:30 | The clocks change before it ends: it ends 30 min earlier by the clock than it began.",
+                "2026-04-04T12:00 | HOURS | 24  | Australia/Lord_Howe | 2026-04-05T11:30 | The clocks change before it "
+                        + "ends: it ends 30 min earlier by the clock than it began.",
             })
     void ends(String from, Unit unit, int amount, ZoneId zone, String end, String clock) {
         var life = new Lifetime(unit, amount);
@@ -70,9 +73,12 @@ class LifetimeTest {
             value = {
                 "-                | -                | -                | 2026-11-25T12:00 | TO_REGISTER | false | Register it.",
                 "2026-11-24T12:00 | -                | -                | 2026-11-25T12:00 | SUBMITTED   | false | Waits for the desk.",
-                "2026-11-20T12:00 | -                | -                | 2026-11-25T12:00 | SUBMITTED   | false | Ask the desk: handed in 5 days ago, it takes 3.",
-                "2026-11-24T12:00 | 2026-11-25T08:00 | -                | 2026-11-25T12:00 | SUBMITTED   | true  | Restart the device: it joins only afterwards.",
-                "2026-11-24T12:00 | 2026-11-25T08:00 | 2026-11-25T07:59 | 2026-11-25T12:00 | SUBMITTED   | true  | Restart the device: it joins only afterwards.",
+                "2026-11-20T12:00 | -                | -                | 2026-11-25T12:00 | SUBMITTED   | false | Ask "
+                        + "the desk: handed in 5 days ago, it takes 3.",
+                "2026-11-24T12:00 | 2026-11-25T08:00 | -                | 2026-11-25T12:00 | SUBMITTED   | true  | "
+                        + "Restart the device: it joins only afterwards.",
+                "2026-11-24T12:00 | 2026-11-25T08:00 | 2026-11-25T07:59 | 2026-11-25T12:00 | SUBMITTED   | true  | "
+                        + "Restart the device: it joins only afterwards.",
                 "2026-11-24T12:00 | 2026-11-25T08:00 | 2026-11-25T08:00 | 2026-11-25T12:00 | IN_FORCE    | false | ''",
                 "-                | 2026-11-25T08:00 | 2026-11-25T09:00 | 2026-11-26T01:59 | IN_FORCE    | false | ''",
                 "-                | 2026-11-25T08:00 | 2026-11-25T09:00 | 2026-11-26T02:00 | EXPIRING    | false | Renew it.",
@@ -108,10 +114,12 @@ class LifetimeTest {
                 "2026-11-23T09:30 | 2026-11-24T09:31 | 2 | 0 | ''",
                 "2026-11-23T09:30 | 2026-11-26T17:00 | 4 | 0 | ''",
                 "2026-11-23T09:30 | 2026-11-27T17:00 | 5 | 0 | That is 4 renewals. Ask for an account that lasts longer.",
-                "2026-11-23T19:00 | 2026-11-25T12:00 | 2 | 1 | Nobody is at the desk for 1 of 1 renewals. Ask for an account that lasts longer, or renew each day before the desk shuts.",
+                "2026-11-23T19:00 | 2026-11-25T12:00 | 2 | 1 | Nobody is at the desk for 1 of 1 renewals. Ask for an "
+                        + "account that lasts longer, or renew each day before the desk shuts.",
                 // The clocks go back: the second pass ends at 16:30 by the clock, the third too.
                 "2026-10-24T17:30 | 2026-10-26T17:00 | 3 | 0 | ''",
-                "2026-03-28T17:30 | 2026-03-29T19:00 | 2 | 1 | Nobody is at the desk for 1 of 1 renewals. Ask for an account that lasts longer, or renew each day before the desk shuts.",
+                "2026-03-28T17:30 | 2026-03-29T19:00 | 2 | 1 | Nobody is at the desk for 1 of 1 renewals. Ask for an "
+                        + "account that lasts longer, or renew each day before the desk shuts.",
             })
     void countsGuestPasses(String from, String until, int registrations, int outside, String advice) {
         var passes = GuestPasses.of(
@@ -157,7 +165,8 @@ class LifetimeTest {
         assertThat(list).singleElement().satisfies(r -> {
             assertThat(r.key() + ": " + r.title() + ". " + r.detail())
                     .isEqualTo(
-                            "renew-9: Renew Laptop in Desk. It ends on 25 Oct 2026, 09:00. The clocks change before it ends: it ends 60 min earlier by the clock than it began.");
+                            "renew-9: Renew Laptop in Desk. It ends on 25 Oct 2026, 09:00. The clocks change before it "
+                                    + "ends: it ends 60 min earlier by the clock than it began.");
             assertThat(r.at()).isEqualTo(at("2026-10-25T04:00", BERLIN).minusSeconds(3600));
             assertThat(r.due(from, BERLIN)).isFalse();
             assertThat(r.due(at("2026-10-25T00:01", BERLIN), BERLIN)).isTrue();

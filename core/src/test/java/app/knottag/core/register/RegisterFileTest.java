@@ -72,14 +72,18 @@ class RegisterFileTest {
             delimiter = '|',
             quoteCharacter = '`',
             value = {
-                "Till 4,toaster,10.44.16.0/24,10.44.16.54,       | kind    | There is no kind “toaster”. There are: counter-payment-terminal, time-clock.",
+                "Till 4,toaster,10.44.16.0/24,10.44.16.54,       | kind    | There is no kind “toaster”. There are: "
+                        + "counter-payment-terminal, time-clock.",
                 ",time-clock,10.44.16.0/24,10.44.16.54,          | name    | This is missing.",
                 "Clock,time-clock,,10.44.16.54,                  | prefix  | The prefix of the segment is missing.",
-                "Clock,time-clock,10.44.16.0/24,10.44.16.5.4,    | address | Five groups of figures: 10.44.16.5.4. An address has four. Did you mean 10.4.41.65?",
+                "Clock,time-clock,10.44.16.0/24,10.44.16.5.4,    | address | Five groups of figures: 10.44.16.5.4. An "
+                        + "address has four. Did you mean 10.4.41.65?",
                 "Clock,time-clock,10.44.16.0/24,10.44.17.54,     | address | 10.44.17.54 is no address for a device in 10.44.16.0/24.",
-                "Clock,time-clock,10.44.16.0/24,10.44.16.54,00:00:5E:00:53:XX | mac | “X” cannot stand in a MAC: only 0 to 9 and A to F can.",
+                "Clock,time-clock,10.44.16.0/24,10.44.16.54,00:00:5E:00:53:XX | mac | “X” cannot stand in a MAC: only 0 "
+                        + "to 9 and A to F can.",
                 "Good,time-clock,10.44.16.0/24,10.44.16.9,       | address | 10.44.16.9 stands on line 2 already.",
-                "=1+1,time-clock,10.44.16.0/24,10.44.16.54,      | name    | It may not begin with “=”: spreadsheets would take it for a formula.",
+                "=1+1,time-clock,10.44.16.0/24,10.44.16.54,      | name    | It may not begin with “=”: spreadsheets "
+                        + "would take it for a formula.",
                 "Clock,time-clock,10.44.16.0/24                  |         | The line has 3 cells, the header has 5.",
             })
     void namesLineAndColumn(String line, String column, String message) {

@@ -49,11 +49,16 @@ class RegistrationJudgeTest {
             nullValues = "-",
             value = {
                 "00:00:5E:00:53:10 | 20 | -",
-                "00:00:5E:00:53:11 | 20 | OTHER_INTERFACE? mac: 00:00:5E:00:53:11 is another interface; List needs 00:00:5E:00:53:10. Its wired interface is the one in use.",
-                "02:00:5E:00:53:10 | 20 | RANDOM_MAC! mac: 02:00:5E:00:53:10 is private and changes. Switch the private MAC off for this network, then read the MAC again.",
-                "00:00:5E:00:53:10 | 10 | MAC_REGISTERED! mac: 00:00:5E:00:53:10 stands in List for Scanner. The same unit, or a slip on one of the two labels?",
-                "00:00:5E:00:53:10 | 13 | ONE_FIGURE_AWAY? mac: Only one figure away from 00:00:5E:00:53:13, which stands in List for Scanner and on no label. Look at both labels.",
-                "00:00:5E:00:53:10 | 90 | ONE_FIGURE_AWAY? mac: Only one figure away from 00:00:5E:00:53:90, which stands in List for Scanner and on no label. Look at both labels.",
+                "00:00:5E:00:53:11 | 20 | OTHER_INTERFACE? mac: 00:00:5E:00:53:11 is another interface; List needs "
+                        + "00:00:5E:00:53:10. Its wired interface is the one in use.",
+                "02:00:5E:00:53:10 | 20 | RANDOM_MAC! mac: 02:00:5E:00:53:10 is private and changes. Switch the private "
+                        + "MAC off for this network, then read the MAC again.",
+                "00:00:5E:00:53:10 | 10 | MAC_REGISTERED! mac: 00:00:5E:00:53:10 stands in List for Scanner. The same "
+                        + "unit, or a slip on one of the two labels?",
+                "00:00:5E:00:53:10 | 13 | ONE_FIGURE_AWAY? mac: Only one figure away from 00:00:5E:00:53:13, which "
+                        + "stands in List for Scanner and on no label. Look at both labels.",
+                "00:00:5E:00:53:10 | 90 | ONE_FIGURE_AWAY? mac: Only one figure away from 00:00:5E:00:53:90, which "
+                        + "stands in List for Scanner and on no label. Look at both labels.",
             })
     void judgesTheMac(String mac, String held, String expected) {
         var found = said(
@@ -73,7 +78,8 @@ class RegistrationJudgeTest {
                 entered(1, 7, 1, entry("copier-2", "00:00:5E:00:53:11")));
         assertThat(found)
                 .containsExactly(
-                        "SAME_BOX_TWICE? mac: Its other MAC 00:00:5E:00:53:11 stands in List already. One box, one entry: take that out first.");
+                        "SAME_BOX_TWICE? mac: Its other MAC 00:00:5E:00:53:11 stands in List already. One box, one "
+                                + "entry: take that out first.");
     }
 
     @Test
@@ -114,9 +120,11 @@ class RegistrationJudgeTest {
                 "PORTAL       | ''                 | NAME_MISSING! name: An entry needs a name that people recognise.",
                 "PORTAL       | scanner            | NAME_TWICE! name: “scanner” stands in Place already, for Scanner.",
                 "PORTAL       | =copier            | NAME_FORM! name: It may not begin with “=”: spreadsheets would take it for a formula.",
-                "PORTAL       | The copier that stands in the hall upstairs | NAME_TOO_LONG! name: “The copier that stands in the hall upstairs” has 43 characters; Place takes 40.",
+                "PORTAL       | The copier that stands in the hall upstairs | NAME_TOO_LONG! name: “The copier that "
+                        + "stands in the hall upstairs” has 43 characters; Place takes 40.",
                 "RESERVATIONS | pgb-copy1          | -",
-                "RESERVATIONS | Copier hall        | NAME_FORM! name: A host name has small letters, digits and hyphens, no hyphen at an end: “Copier hall”.",
+                "RESERVATIONS | Copier hall        | NAME_FORM! name: A host name has small letters, digits and "
+                        + "hyphens, no hyphen at an end: “Copier hall”.",
                 "RESERVATIONS | pgb-copier-hall-1  | NAME_TOO_LONG! name: “pgb-copier-hall-1” has 17 characters; Place takes 15.",
             })
     void judgesTheName(Type type, String name, String expected) {
@@ -187,7 +195,8 @@ class RegistrationJudgeTest {
         var service = registry(9, "Fax service", Type.SERVICE, rules);
         assertThat(said(service, FAX, service.proposal(FAX, "", List.of())))
                 .containsExactly(
-                        "OTHER_MODEL! model: FA-2 N looks like FA-2 G, and is another variant: it ends in “N” instead of “G”. Look at the label on the underside.");
+                        "OTHER_MODEL! model: FA-2 N looks like FA-2 G, and is another variant: it ends in “N” instead "
+                                + "of “G”. Look at the label on the underside.");
         assertThat(said(service, COPIER, service.proposal(COPIER, "", List.of())))
                 .containsExactly("FACT_MISSING! model: Fax service wants its model, which is not on record.");
         assertThat(said(
@@ -248,7 +257,8 @@ class RegistrationJudgeTest {
             value = {
                 "FA-2 G | FA2G         | true  | Model FA2G.",
                 "fa2-g  | FA-2 G       | true  | Model FA-2 G.",
-                "FA-2   | FA-2 G       | false | FA-2 looks like FA-2 G, and is another variant: it ends in “” instead of “G”. Look at the label on the underside.",
+                "FA-2   | FA-2 G       | false | FA-2 looks like FA-2 G, and is another variant: it ends in “” instead "
+                        + "of “G”. Look at the label on the underside.",
                 "QX-9   | FA-2 G, FA-3 | false | QX-9 is not taken; FA-2 G or FA-3 is.",
             })
     void matchesVariants(String model, String taken, boolean fits, String said) {

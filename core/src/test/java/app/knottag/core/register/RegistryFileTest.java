@@ -137,14 +137,17 @@ class RegistryFileTest {
             value = {
                 "HOSTS        | 10.1.1.1 a~10.1.1.300 b       | 2 address | The second group",
                 "HOSTS        | justoneword                    | 1         | Two words are needed on the line: “justoneword”.",
-                "ETHERS       | 00:00:5E:00:53:0G a            | 1 mac     | “G” cannot stand in a MAC; 6 looks like it. Look at the label again, also for B and 8, D and 0. Did you mean 00:00:5E:00:53:06?",
+                "ETHERS       | 00:00:5E:00:53:0G a            | 1 mac     | “G” cannot stand in a MAC; 6 looks like "
+                        + "it. Look at the label again, also for B and 8, D and 0. Did you mean 00:00:5E:00:53:06?",
                 "ETHERS       | 00:00:5E:00:53:01 a~00:00:5E:00:53:01 b | 2 mac | 00:00:5E:00:53:01 stands on line 1 already.",
                 "CSV          | name;where~a;b                 | 1         | The first line must name the columns",
                 "CSV          | name,mac~\"a,b                 | 1         | The table is not well-formed",
                 "JSON         | {}                             | 1 entries | There is no list “entries” in this JSON.",
                 "JSON         | {\"entries\": [                | 1         | This is not well-formed JSON",
-                "HOST_BLOCKS  | host a { hardware ethernet 00:00:5e:00:53:01; fixed-address 10.1.1.1; }~host b { | 2 | The braces do not match: 2 open, 1 shut. Is the end of the file missing?",
-                "HOST_BLOCKS  | subnet 10.0.0.0                | 1         | No entry of the form “reservations as host { } blocks” can be found here. Is it another form?",
+                "HOST_BLOCKS  | host a { hardware ethernet 00:00:5e:00:53:01; fixed-address 10.1.1.1; }~host b { | 2 | "
+                        + "The braces do not match: 2 open, 1 shut. Is the end of the file missing?",
+                "HOST_BLOCKS  | subnet 10.0.0.0                | 1         | No entry of the form “reservations as host "
+                        + "{ } blocks” can be found here. Is it another form?",
                 "HOST_LINES   | dhcp-host=01:00:5e:00:53:01,10.1.1.1,a | 1 mac | 01:00:5E:00:53:01 is the address of a group",
                 "ZONE_FORWARD | what is this                   | 1         | This line cannot be read: “what is this”.",
                 "PLAIN        | ''                             | 1         | There is nothing here. Paste the list, or choose its file.",
@@ -197,7 +200,8 @@ class RegistryFileTest {
                     case HOST_BLOCKS -> "subnet 10.44.17.0 netmask 255.255.255.0 { }\n" + list;
                     case HOST_LINES -> "port=0\n" + list;
                     default ->
-                        "{\"Dhcp4\": {\"lease-database\": {\"type\": \"memfile\", \"persist\": false}, \"subnet4\": [{\"id\": 1, \"subnet\": \"10.44.17.0/24\", "
+                        "{\"Dhcp4\": {\"lease-database\": {\"type\": \"memfile\", \"persist\": false}, \"subnet4\": "
+                                + "[{\"id\": 1, \"subnet\": \"10.44.17.0/24\", "
                                 + list.strip().substring(1) + "]}}";
                 });
         assertThat(run(program, form, file)).as("a good list").isZero();

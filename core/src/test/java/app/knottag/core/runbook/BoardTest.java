@@ -5,9 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.kind.Kinds;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.runbook.Board.Job;
 import app.knottag.core.runbook.Board.State;
+import app.knottag.core.status.Status;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -31,26 +31,28 @@ class BoardTest {
         return START.plus(Duration.ofMinutes(minute));
     }
 
-    private static StepRecord record(String key, Knot knot, Long started) {
-        boolean done = knot == Knot.TIGHT;
+    private static StepRecord record(String key, Status status, Long started) {
+        boolean done = status == Status.PASSED;
         return new StepRecord(
                 key,
-                knot,
+                status,
                 Optional.ofNullable(started).map(BoardTest::at),
                 done ? Optional.of(START) : Optional.empty(),
                 Map.of(),
                 List.of(),
                 "",
-                "");
+                "",
+                0,
+                0);
     }
 
-    /** A job whose first steps are tied; the next one may be frayed, or a wait that runs since a minute. */
-    private static Job job(long id, Kind kind, int tied, Knot next, Long started) {
+    /** A job whose first steps are done; the next one may have failed, or a wait that runs since a minute. */
+    private static Job job(long id, Kind kind, int done, Status next, Long started) {
         var records = new HashMap<String, StepRecord>();
-        for (int i = 0; i < tied; i++)
-            records.put(kind.steps().get(i).key(), record(kind.steps().get(i).key(), Knot.TIGHT, null));
-        String key = kind.steps().get(tied).key();
-        if (next != Knot.OPEN) records.put(key, record(key, next, started));
+        for (int i = 0; i < done; i++)
+            records.put(kind.steps().get(i).key(), record(kind.steps().get(i).key(), Status.PASSED, null));
+        String key = kind.steps().get(done).key();
+        if (next != Status.PENDING) records.put(key, record(key, next, started));
         return new Job(id, "Unit " + id, "", Runbook.of(kind, records));
     }
 
@@ -67,7 +69,7 @@ class BoardTest {
                 "120 | NOW  | 0  | It has taken longer than it ever does: 120 min. Look for: The welcome screen with a clock.",
             })
     void judgesWaits(long minute, State state, long minutes, String because) {
-        var board = Board.of(List.of(job(1, TERMINAL, 3, Knot.HALF_DRAWN, 0L)), at(minute));
+        var board = Board.of(List.of(job(1, TERMINAL, 3, Status.ACTIVE, 0L)), at(minute));
         assertThat(board.lines()).singleElement().satisfies(l -> {
             assertThat(l.state()).isEqualTo(state);
             assertThat(l.minutes()).isEqualTo(minutes);
@@ -79,12 +81,12 @@ class BoardTest {
     void whatIsReadyComesBeforeWhatFailedAndThatBeforeNewWork() {
         var board = Board.of(
                 List.of(
-                        job(1, PRINTER, 0, Knot.OPEN, null),
-                        job(2, TERMINAL, 0, Knot.OPEN, null),
-                        job(3, TERMINAL, 2, Knot.FRAYED, null),
-                        job(4, TERMINAL, 3, Knot.HALF_DRAWN, 0L),
-                        job(5, TERMINAL, 3, Knot.HALF_DRAWN, -70L),
-                        job(6, TERMINAL, 3, Knot.HALF_DRAWN, 30L)),
+                        job(1, PRINTER, 0, Status.PENDING, null),
+                        job(2, TERMINAL, 0, Status.PENDING, null),
+                        job(3, TERMINAL, 2, Status.FAILED, null),
+                        job(4, TERMINAL, 3, Status.ACTIVE, 0L),
+                        job(5, TERMINAL, 3, Status.ACTIVE, -70L),
+                        job(6, TERMINAL, 3, Status.ACTIVE, 30L)),
                 at(60));
         assertThat(board.lines().stream().map(l -> l.state() + " " + l.endpoint()))
                 .containsExactly("NOW 5", "NEXT 4", "NEXT 3", "NEXT 2", "NEXT 1", "RUNS 6");
@@ -92,40 +94,46 @@ class BoardTest {
                 .isEqualTo(
                         "57 min of it run by themselves, more than of any other: the sooner begun, the more runs beside you.");
         assertThat(board.lines().get(4).because()).endsWith(" min of it run by themselves, less than of Unit 2.");
-        assertThat(Board.of(List.of(job(1, PRINTER, 0, Knot.OPEN, null)), at(0))
+        assertThat(Board.of(List.of(job(1, PRINTER, 0, Status.PENDING, null)), at(0))
                         .lines()
                         .get(0)
                         .because())
                 .isEqualTo("It is the only one that needs your hands now.");
-        assertThat(Board.of(List.of(job(1, PRINTER, 0, Knot.OPEN, null), job(2, PRINTER, 0, Knot.OPEN, null)), at(0))
+        assertThat(Board.of(
+                                List.of(
+                                        job(1, PRINTER, 0, Status.PENDING, null),
+                                        job(2, PRINTER, 0, Status.PENDING, null)),
+                                at(0))
                         .lines()
                         .get(0)
                         .because())
                 .isEqualTo("Nothing makes one of these more urgent than another; this is the first by name.");
         assertThat(Board.of(List.of(), at(0)).now()).isEmpty();
-        assertThat(Board.of(List.of(job(1, PRINTER, 5, Knot.OPEN, null)), at(0)).lines())
+        assertThat(Board.of(List.of(job(1, PRINTER, 5, Status.PENDING, null)), at(0))
+                        .lines())
                 .as("only the confirmation is left")
                 .isEmpty();
     }
 
     /** A technician who follows the board to the letter, with steps of three minutes and waits as usual. */
     private static long follow(List<Kind> kinds) {
-        var tied = new int[kinds.size()];
+        var done = new int[kinds.size()];
         var since = new Long[kinds.size()];
         for (long minute = 0; ; minute++) {
             var jobs = new ArrayList<Job>();
             for (int i = 0; i < kinds.size(); i++)
-                if (kinds.get(i).steps().get(tied[i]).gate().type() != GateType.CONFIRMED)
-                    jobs.add(job(i, kinds.get(i), tied[i], since[i] == null ? Knot.OPEN : Knot.HALF_DRAWN, since[i]));
+                if (kinds.get(i).steps().get(done[i]).gate().type() != GateType.CONFIRMED)
+                    jobs.add(
+                            job(i, kinds.get(i), done[i], since[i] == null ? Status.PENDING : Status.ACTIVE, since[i]));
             if (jobs.isEmpty()) return minute;
             var now = Board.of(jobs, at(minute)).now();
             if (now.isEmpty()) continue;
             int i = (int) now.get().endpoint();
-            var step = kinds.get(i).steps().get(tied[i]);
+            var step = kinds.get(i).steps().get(done[i]);
             minute += Board.ATTENDED_MINUTES - 1;
             if (step.waiting().isPresent() && since[i] == null) since[i] = minute + 1;
             else {
-                tied[i]++;
+                done[i]++;
                 since[i] = null;
             }
         }

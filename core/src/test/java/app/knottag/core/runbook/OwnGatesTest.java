@@ -10,11 +10,11 @@ import app.knottag.core.hardware.Mac;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Opening.Danger;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.plan.Method;
+import app.knottag.core.runbook.EndpointContext.Other;
 import app.knottag.core.runbook.GateForm.Input;
 import app.knottag.core.runbook.Runbook.Pace;
-import app.knottag.core.runbook.Surroundings.Other;
+import app.knottag.core.status.Status;
 import app.knottag.core.time.DateStyle;
 import app.knottag.core.time.SiteClock;
 import java.time.Instant;
@@ -45,7 +45,7 @@ class OwnGatesTest {
     }
 
     private static EndpointPlan plan(Kind kind, Map<String, String> answers, Map<String, OpenState.Record> openings) {
-        var around = new Surroundings(
+        var around = new EndpointContext(
                 Method.FIXED,
                 "Kiosk 2",
                 "pgb-kiosk2",
@@ -56,7 +56,7 @@ class OwnGatesTest {
                 Optional.empty(),
                 answers,
                 List.of(),
-                new Surroundings.Beside(
+                new EndpointContext.Beside(
                         () -> List.of(
                                 new Other(
                                         "Kiosk 3", "Table 3", Optional.of(Mac.parse("00:00:5E:00:53:3D")), "QS-30030"),
@@ -97,9 +97,12 @@ class OwnGatesTest {
                 "kiosk-set | label | unit=0017            |",
                 "kiosk-set | label | unit=53:2b           |",
                 "kiosk-set | label | unit=017             | Key in the last four of the serial or the MAC, from the label in your hand.",
-                "kiosk-set | label | unit=0030            | “0030” is not the end of serial QS-20017 nor of MAC 00:00:5E:00:53:2B. It is Kiosk 3, which belongs to Table 3.",
-                "kiosk-set | label | unit=53-3D           | “533D” is not the end of serial QS-20017 nor of MAC 00:00:5E:00:53:2B. It is Kiosk 3, which belongs to Table 3.",
-                "kiosk-set | label | unit=9999            | “9999” is not the end of serial QS-20017 nor of MAC 00:00:5E:00:53:2B. Nothing on record at this site ends like that.",
+                "kiosk-set | label | unit=0030            | “0030” is not the end of serial QS-20017 nor of MAC "
+                        + "00:00:5E:00:53:2B. It is Kiosk 3, which belongs to Table 3.",
+                "kiosk-set | label | unit=53-3D           | “533D” is not the end of serial QS-20017 nor of MAC "
+                        + "00:00:5E:00:53:2B. It is Kiosk 3, which belongs to Table 3.",
+                "kiosk-set | label | unit=9999            | “9999” is not the end of serial QS-20017 nor of MAC "
+                        + "00:00:5E:00:53:2B. Nothing on record at this site ends like that.",
                 // seals as sets
                 "kiosk-set | seals | read=551802, 551801  |",
                 "kiosk-set | seals | read=551801 55 1802  | Seal 551802 not found./Seals 1802, 55 nobody reported.",
@@ -114,7 +117,8 @@ class OwnGatesTest {
                 "kiosk-set | pack-away | case=K-2; read=770012 880001 | Seal 770012 was used before.",
                 // names on both screens
                 "kiosk-set | pad-name | first=Kiosk 2; second=kiosk 2 |",
-                "kiosk-set | pad-name | first=Kiosk 2; second=Kiosk 3 | “Kiosk 3” is the name of another one, at Table 3: the two are crossed.",
+                "kiosk-set | pad-name | first=Kiosk 2; second=Kiosk 3 | “Kiosk 3” is the name of another one, at Table "
+                        + "3: the two are crossed.",
                 "kiosk-set | pad-name | first=Kiosk 2; second=Kiosk 9 | One shows “Kiosk 2”, the other “Kiosk 9”.",
                 "kiosk-set | peripherals | count=3 |",
                 "kiosk-set | peripherals | count=2 | 2 is not enough: at least 3 needed.",
@@ -128,8 +132,10 @@ class OwnGatesTest {
                 "time-clock | start | steadiness=STEADY; colour=screen lit; beeps=1 | Say whether the beeps were short or long.",
                 // variants
                 "time-clock | variant | model=tk 40 |",
-                "time-clock | variant | model=TK-40S | TK-40S is the wrong variant: same front, serial line only; it has no network socket.",
-                "time-clock | variant | model=TK-40X | TK-40X looks like TK-40, and is another variant: it ends in “X” instead of “”. Look at the label on the underside.",
+                "time-clock | variant | model=TK-40S | TK-40S is the wrong variant: same front, serial line only; it "
+                        + "has no network socket.",
+                "time-clock | variant | model=TK-40X | TK-40X looks like TK-40, and is another variant: it ends in “X” "
+                        + "instead of “”. Look at the label on the underside.",
                 // who may do it
                 "time-clock | supply | seen=right; person=Lore Winter |",
                 "time-clock | supply | seen=right | This is done by a qualified electrician, and no name is on record.",
@@ -138,21 +144,26 @@ class OwnGatesTest {
                 "time-clock | clock | shown=10.06.2026 14:06:10 |",
                 "time-clock | clock | shown=2026-06-10 13:05:20 | 60 min behind: its summer time is off, or its zone is one too far west.",
                 "time-clock | clock | shown=2026-06-10 12:05 | 2 h behind: whole hours, so its zone is wrong, not its clock.",
-                "time-clock | clock | shown=2026-06-10 14:08:20 | 3 min ahead: it drifts. Nothing fails yet; times on record are off by that much.",
-                "time-clock | clock | shown=2026-06-10 14:25:20; lastRight=2026-05-31 | 20 min ahead: certificates and sign-ins fail with that, and times on record are wrong. Records since 2026-05-31 may be off by up to 20 min: about 2 min more each day, so 10 min on 2026-06-05.",
+                "time-clock | clock | shown=2026-06-10 14:08:20 | 3 min ahead: it drifts. Nothing fails yet; times on "
+                        + "record are off by that much.",
+                "time-clock | clock | shown=2026-06-10 14:25:20; lastRight=2026-05-31 | 20 min ahead: certificates and "
+                        + "sign-ins fail with that, and times on record are wrong. Records since 2026-05-31 may be off "
+                        + "by up to 20 min: about 2 min more each day, so 10 min on 2026-06-05.",
                 "time-clock | clock | shown=2026-06-11 14:05:20 | 24 h ahead: the hour is right and the day is not.",
                 "time-clock | clock | shown=quarter past two | “quarter past two” is no date and time.",
                 "time-clock | clock | shown=2026-02-30 14:05 | There is no day 30 in February 2026.",
                 // drives and the pin in the small hole
                 "storage-box | release | drives=WX1 WX2; onThem=SAVED; owner=Mr Ott |",
-                "storage-box | release | drives=WX1; onThem=UNKNOWN; owner=Mr Ott | Nobody knows what is on WX1, and everything on them is wiped.",
+                "storage-box | release | drives=WX1; onThem=UNKNOWN; owner=Mr Ott | Nobody knows what is on WX1, and "
+                        + "everything on them is wiped.",
                 "storage-box | release | drives=WX1; onThem=NEW | Who releases them for wiping, in writing: this is missing.",
                 "storage-box | array | maximum=3726; typed=3726 |",
                 "storage-box | array | maximum=3726; typed=3700 | 26 is left over and nobody can use it later.",
                 "storage-box | array | maximum=3726; typed=3762 | The size is larger than the largest possible by 36.",
                 "storage-box | reset | seconds=5; beeps=1 |",
                 "storage-box | reset | seconds=2; beeps=0 | 0 beeps, and it should be 1. Held too short: nothing was reset.",
-                "storage-box | reset | seconds=20; beeps=1 | 20 s is far longer than 4 to 6 s. Held that long it clears the whole system and asks for the drives to be set up anew.",
+                "storage-box | reset | seconds=20; beeps=1 | 20 s is far longer than 4 to 6 s. Held that long it clears "
+                        + "the whole system and asks for the drives to be set up anew.",
             })
     void judges(String kindId, String step, String evidence, String message) {
         var kind = KINDS.get(kindId);
@@ -168,8 +179,10 @@ class OwnGatesTest {
             delimiter = '|',
             value = {
                 "ADDRESS=10.44.16.131; MASK=255.255.255.0; GATEWAY=10.44.16.1 |",
-                "ADDRESS=10.44.17.131; MASK=255.255.255.0; GATEWAY=10.44.17.1 | Address 10.44.17.131, planned 10.44.16.54. It is in another network: wrong socket, VLAN or site.",
-                "ADDRESS=10.44.16.131; MASK=255.255.0.0; GATEWAY=10.44.16.1 | Mask 255.255.0.0, planned 255.255.255.0. It contradicts the plan: another network, or the plan is old. Settle that first.",
+                "ADDRESS=10.44.17.131; MASK=255.255.255.0; GATEWAY=10.44.17.1 | Address 10.44.17.131, planned "
+                        + "10.44.16.54. It is in another network: wrong socket, VLAN or site.",
+                "ADDRESS=10.44.16.131; MASK=255.255.0.0; GATEWAY=10.44.16.1 | Mask 255.255.0.0, planned 255.255.255.0. "
+                        + "It contradicts the plan: another network, or the plan is old. Settle that first.",
                 "ADDRESS=10.44.16.5.7; MASK=255.255.255.0; GATEWAY=10.44.16.1 | Five groups of figures: 10.44.16.5.7. A resolver has four.",
                 "ADDRESS=10.44.16.131; GATEWAY=10.44.16.1 | Mask: this is missing.",
             })
@@ -242,7 +255,7 @@ class OwnGatesTest {
                 "Device number=7 | Device number: “7” instead of “1”, which it has from the factory.",
             })
     void wordsReadBack(String evidence, String message) {
-        var kind = Recipe.of(KINDS.get("time-clock"), Surroundings.NONE).kind();
+        var kind = Recipe.of(KINDS.get("time-clock"), EndpointContext.NONE).kind();
         var all = map("ADDRESS=10.44.16.54; MASK=255.255.255.0; GATEWAY=10.44.16.1; RESOLVER_1=10.44.16.1");
         all.putAll(map(evidence));
         assertThat(GateJudge.judge(kind, kind.step("read-back"), plan(kind, Map.of(), Map.of()), all))
@@ -253,14 +266,14 @@ class OwnGatesTest {
     @DisplayName("A call sheet scores what was repeated, and names the slip")
     @Test
     void callSheet() {
-        var kind = Recipe.of(KINDS.get("time-clock"), Surroundings.NONE).kind();
+        var kind = Recipe.of(KINDS.get("time-clock"), EndpointContext.NONE).kind();
         var plan = plan(kind, Map.of(), Map.of());
         var sheet = CallSheet.score(
                 TypeSheet.of(kind, plan), plan, map("ADDRESS=10.44.16.45; MASK=255.255.255.0; GATEWAY=10 44 16 1"));
         assertThat(sheet.right()).isEqualTo(2);
         assertThat(sheet.of()).isEqualTo(4);
         assertThat(sheet.fields())
-                .extracting(CallSheet.Heard::message)
+                .extracting(CallSheet.ServiceReply::message)
                 .containsExactly("Two figures swapped in the last group: 45 typed, 54 planned.", "", "", "");
         assertThat(sheet.fields().get(3).heard()).isFalse();
     }
@@ -288,11 +301,11 @@ class OwnGatesTest {
     @Test
     void threeFailuresInARowOfferWaysOut() {
         var record = StepRecord.untouched("wire");
-        var frayed =
-                new StepRecord("wire", Knot.FRAYED, Optional.empty(), Optional.empty(), Map.of(), List.of(), "", "");
+        var failed = new StepRecord(
+                "wire", Status.FAILED, Optional.empty(), Optional.empty(), Map.of(), List.of(), "", "", 0, 0);
         assertThat(record.wantsWaysOut()).isFalse();
-        assertThat(frayed.counting(2, 0).wantsWaysOut()).isFalse();
-        assertThat(frayed.counting(3, 0).wantsWaysOut()).isTrue();
+        assertThat(failed.counting(2, 0).wantsWaysOut()).isFalse();
+        assertThat(failed.counting(3, 0).wantsWaysOut()).isTrue();
     }
 
     @DisplayName("Every gate of every kind can be answered from its own form")
@@ -317,14 +330,22 @@ class OwnGatesTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "Europe/Berlin    | 2026-07-01T12:00:00Z | 2026-07-01T13:00 | 60 min behind: its summer time is off, or its zone is one too far west.",
-                "Europe/Berlin    | 2026-07-01T12:00:00Z | 2026-07-01T15:00 | 60 min ahead: its zone is one too far east, or it adds summer time twice.",
-                "Europe/Berlin    | 2026-01-15T12:00:00Z | 2026-01-15T14:00 | 60 min ahead: it keeps summer time in winter, or its zone is one too far east.",
-                "Europe/Berlin    | 2026-01-15T12:00:00Z | 2026-01-15T12:00 | 60 min behind: its zone is one too far west; there is no summer time now.",
-                "Australia/Sydney | 2026-01-15T02:00:00Z | 2026-01-15T12:00 | 60 min behind: its summer time is off, or its zone is one too far west.",
-                "Australia/Sydney | 2026-07-01T02:00:00Z | 2026-07-01T13:00 | 60 min ahead: it keeps summer time in winter, or its zone is one too far east.",
-                "Australia/Lord_Howe | 2026-01-15T02:00:00Z | 2026-01-15T12:30 | 30 min behind: its summer time is off, or its zone is one too far west.",
-                "Asia/Kolkata     | 2026-07-01T06:30:00Z | 2026-07-01T11:00 | 60 min behind: whole hours, so its zone is wrong, not its clock.",
+                "Europe/Berlin    | 2026-07-01T12:00:00Z | 2026-07-01T13:00 | 60 min behind: its summer time is off, or "
+                        + "its zone is one too far west.",
+                "Europe/Berlin    | 2026-07-01T12:00:00Z | 2026-07-01T15:00 | 60 min ahead: its zone is one too far "
+                        + "east, or it adds summer time twice.",
+                "Europe/Berlin    | 2026-01-15T12:00:00Z | 2026-01-15T14:00 | 60 min ahead: it keeps summer time in "
+                        + "winter, or its zone is one too far east.",
+                "Europe/Berlin    | 2026-01-15T12:00:00Z | 2026-01-15T12:00 | 60 min behind: its zone is one too far "
+                        + "west; there is no summer time now.",
+                "Australia/Sydney | 2026-01-15T02:00:00Z | 2026-01-15T12:00 | 60 min behind: its summer time is off, or "
+                        + "its zone is one too far west.",
+                "Australia/Sydney | 2026-07-01T02:00:00Z | 2026-07-01T13:00 | 60 min ahead: it keeps summer time in "
+                        + "winter, or its zone is one too far east.",
+                "Australia/Lord_Howe | 2026-01-15T02:00:00Z | 2026-01-15T12:30 | 30 min behind: its summer time is off, "
+                        + "or its zone is one too far west.",
+                "Asia/Kolkata     | 2026-07-01T06:30:00Z | 2026-07-01T11:00 | 60 min behind: whole hours, so its zone "
+                        + "is wrong, not its clock.",
             })
     void anHourOff(String zone, Instant now, LocalDateTime shown, String words) {
         assertThat(ClockReading.of(shown, new SiteClock(now, ZoneId.of(zone), DateStyle.WORDS))

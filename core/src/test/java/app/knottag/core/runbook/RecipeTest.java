@@ -27,8 +27,8 @@ class RecipeTest {
 
     private static final Kinds KINDS = Kinds.shipped();
 
-    static Surroundings around(Method method, Map<String, String> answers, boolean partner, String... registries) {
-        return new Surroundings(
+    static EndpointContext around(Method method, Map<String, String> answers, boolean partner, String... registries) {
+        return new EndpointContext(
                 method,
                 "",
                 "",
@@ -39,7 +39,7 @@ class RecipeTest {
                 Optional.empty(),
                 answers,
                 List.of(registries),
-                Surroundings.Beside.NOTHING,
+                EndpointContext.Beside.NOTHING,
                 List.of(),
                 SiteClock.NONE);
     }
@@ -56,8 +56,10 @@ class RecipeTest {
             delimiter = '|',
             value = {
                 "time-clock  | FIXED    | ''                | true  | supply                   | It has a plug-in supply.",
-                "time-clock  | FIXED    | supply=leads      | false | number                   | No attendance software is on record as its partner.",
-                "time-clock  | RESERVED | supply=leads      | true  | address read-back        | Its address is kept by the DHCP server: nothing is typed on it.",
+                "time-clock  | FIXED    | supply=leads      | false | number                   | No attendance software "
+                        + "is on record as its partner.",
+                "time-clock  | RESERVED | supply=leads      | true  | address read-back        | Its address is kept by "
+                        + "the DHCP server: nothing is typed on it.",
                 "door-reader | FIXED    | lock=magnet       | true  | ''                       | ''",
                 "door-reader | FIXED    | exit-button=handle lock=strike | true | exit fire    | A strike opens mechanically from inside.",
                 "storage-box | FIXED    | used=used drives=one internet=no | false | array      | There is one drive.",

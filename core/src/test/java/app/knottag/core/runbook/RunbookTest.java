@@ -10,10 +10,10 @@ import app.knottag.core.address.Segment;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.runbook.Runbook.Pace;
-import app.knottag.core.runbook.Standing.Station;
+import app.knottag.core.runbook.Stage.Station;
 import app.knottag.core.runbook.StepRecord.StepFinding;
+import app.knottag.core.status.Status;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.HashMap;
@@ -28,7 +28,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 class RunbookTest {
 
-    private static final Kind TERMINAL = Recipe.of(Kinds.shipped().get("counter-payment-terminal"), Surroundings.NONE)
+    private static final Kind TERMINAL = Recipe.of(
+                    Kinds.shipped().get("counter-payment-terminal"), EndpointContext.NONE)
             .kind();
     private static final EndpointPlan PLAN = plan("10.44.16.54", "00:00:5E:00:53:2B", "OC2-7H41-0093", false);
 
@@ -48,7 +49,8 @@ class RunbookTest {
                 Optional.ofNullable(mac).map(Mac::parse),
                 Optional.ofNullable(serial),
                 Set.of(),
-                confirmed);
+                confirmed,
+                EndpointContext.NONE);
     }
 
     private static List<StepFinding> judge(String step, Map<String, String> evidence) {
@@ -80,10 +82,12 @@ class RunbookTest {
             delimiter = '|',
             value = {
                 "unpack | whole  |",
-                "unpack | broken | Broken, missing or scratched. Stop. Put it aside, do not connect it, and report it to the payment provider.",
+                "unpack | broken | Broken, missing or scratched. Stop. Put it aside, do not connect it, and report it "
+                        + "to the payment provider.",
                 "unpack | ''     | Say what you see first.",
                 "unpack | fine   | Say what you see first.",
-                "first-start | restarting | Still restarting. Keep waiting. Past the longest time, take the power off for ten seconds, once.",
+                "first-start | restarting | Still restarting. Keep waiting. Past the longest time, take the power off "
+                        + "for ten seconds, once.",
             })
     void choices(String step, String seen, String finding) {
         assertThat(judge(step, Map.of("seen", seen)))
@@ -101,7 +105,8 @@ class RunbookTest {
                 "ADDRESS | ''           | Address: Nothing was typed. Type the address.",
                 "MASK | 255.255.225.0   | Mask: A neighbouring key in the third group: 225 typed, 255 planned.",
                 "GATEWAY | 10.44.16.11  | Gateway: A figure was keyed twice in the last group: 11 typed, 1 planned.",
-                "RESOLVER_2 | 10.44.16.1 | Resolver 2: 10.44.16.1 is another value than the planned 203.0.113.9; no single slip explains it.",
+                "RESOLVER_2 | 10.44.16.1 | Resolver 2: 10.44.16.1 is another value than the planned 203.0.113.9; no "
+                        + "single slip explains it.",
             })
     void readBack(String field, String shown, String message) {
         var evidence = new HashMap<>(Map.of(
@@ -158,52 +163,54 @@ class RunbookTest {
                 .isEqualTo(pace);
     }
 
-    private static Runbook runbook(int tied, Knot next) {
+    private static Runbook runbook(int done, Status next) {
         var records = new HashMap<String, StepRecord>();
-        for (int i = 0; i <= tied && i < TERMINAL.steps().size(); i++) {
+        for (int i = 0; i <= done && i < TERMINAL.steps().size(); i++) {
             String key = TERMINAL.steps().get(i).key();
             records.put(
                     key,
                     new StepRecord(
                             key,
-                            i < tied ? Knot.TIGHT : next,
+                            i < done ? Status.PASSED : next,
                             Optional.empty(),
                             Optional.empty(),
                             Map.of(),
                             List.of(),
                             "",
-                            ""));
+                            "",
+                            0,
+                            0));
         }
         return Runbook.of(TERMINAL, records);
     }
 
     @DisplayName("An endpoint waits at the first station that has something left")
-    @ParameterizedTest(name = "{0} {1}, {2} tied then {3}: {6} {7}")
+    @ParameterizedTest(name = "{0} {1}, {2} done then {3}: {6} {7}")
     @CsvSource(
             nullValues = "-",
             value = {
-                "-, 00:00:5E:00:53:2B, 0, OPEN, false, false, PLAN, OPEN",
-                "10.44.16.54, -, 0, OPEN, false, false, REGISTER, OPEN",
-                "10.44.16.54, 00:00:5E:00:53:2B, 0, OPEN, false, false, ONBOARD, OPEN",
-                "10.44.16.54, 00:00:5E:00:53:2B, 3, OPEN, false, false, ONBOARD, HALF_DRAWN",
-                "10.44.16.54, 00:00:5E:00:53:2B, 5, FRAYED, false, false, ONBOARD, FRAYED",
-                "10.44.16.54, 00:00:5E:00:53:2B, 7, OPEN, false, false, CONFIRM, HALF_DRAWN",
-                "10.44.16.54, 00:00:5E:00:53:2B, 7, OPEN, true, false, CONFIRM, FRAYED",
-                "10.44.16.54, 00:00:5E:00:53:2B, 8, OPEN, true, true, CONFIRM, FRAYED",
-                "10.44.16.54, 00:00:5E:00:53:2B, 8, OPEN, false, true, DONE, TIGHT",
+                "-, 00:00:5E:00:53:2B, 0, PENDING, false, false, PLAN, PENDING",
+                "10.44.16.54, -, 0, PENDING, false, false, REGISTER, PENDING",
+                "10.44.16.54, 00:00:5E:00:53:2B, 0, PENDING, false, false, ONBOARD, PENDING",
+                "10.44.16.54, 00:00:5E:00:53:2B, 3, PENDING, false, false, ONBOARD, ACTIVE",
+                "10.44.16.54, 00:00:5E:00:53:2B, 5, FAILED, false, false, ONBOARD, FAILED",
+                "10.44.16.54, 00:00:5E:00:53:2B, 7, PENDING, false, false, CONFIRM, ACTIVE",
+                "10.44.16.54, 00:00:5E:00:53:2B, 7, PENDING, true, false, CONFIRM, FAILED",
+                "10.44.16.54, 00:00:5E:00:53:2B, 8, PENDING, true, true, CONFIRM, FAILED",
+                "10.44.16.54, 00:00:5E:00:53:2B, 8, PENDING, false, true, DONE, PASSED",
             })
     void standing(
             String address,
             String mac,
-            int tied,
-            Knot next,
+            int done,
+            Status next,
             boolean failed,
             boolean confirmed,
             Station station,
-            Knot knot) {
-        var known = new Standing.Known(address != null, mac != null, confirmed, false);
-        assertThat(Standing.of(known, runbook(tied, next), failed, Standing.Entries.SETTLED))
-                .isEqualTo(new Standing(station, knot));
+            Status status) {
+        var known = new Stage.Known(address != null, mac != null, confirmed, false);
+        assertThat(Stage.of(known, runbook(done, next), failed, Stage.Entries.SETTLED))
+                .isEqualTo(new Stage(station, status));
     }
 
     @DisplayName("Figures are dictated digit by digit, group by group")
@@ -225,23 +232,24 @@ class RunbookTest {
     @DisplayName("It is registered before it is set up, and never later than its label is read")
     @ParameterizedTest(name = "{0}, labelled {1}: {2} {3}")
     @CsvSource({
-        "SETTLED, true, DONE, TIGHT",
-        "HANDED_IN, true, REGISTER, HALF_DRAWN",
-        "TO_REGISTER, true, REGISTER, OPEN",
-        "RAN_OUT, true, REGISTER, FRAYED",
-        "RAN_OUT, false, REGISTER, OPEN",
+        "SETTLED, true, DONE, PASSED",
+        "HANDED_IN, true, REGISTER, ACTIVE",
+        "TO_REGISTER, true, REGISTER, PENDING",
+        "RAN_OUT, true, REGISTER, FAILED",
+        "RAN_OUT, false, REGISTER, PENDING",
     })
-    void standsByItsEntries(Standing.Entries entries, boolean labelled, Station station, Knot knot) {
-        var known = new Standing.Known(true, labelled, true, false);
-        assertThat(Standing.of(known, runbook(8, Knot.OPEN), false, entries)).isEqualTo(new Standing(station, knot));
+    void standsByItsEntries(Stage.Entries entries, boolean labelled, Station station, Status status) {
+        var known = new Stage.Known(true, labelled, true, false);
+        assertThat(Stage.of(known, runbook(8, Status.PENDING), false, entries)).isEqualTo(new Stage(station, status));
     }
 
     @Test
     void aLaterStepIsBlockedByTheOnesBefore() {
-        assertThat(runbook(2, Knot.OPEN).current())
+        assertThat(runbook(2, Status.PENDING).current())
                 .hasValueSatisfying(s -> assertThat(s.key()).isEqualTo("wire"));
-        assertThat(runbook(2, Knot.OPEN).blocking("address")).containsExactly("Wire it, power last", "First start");
-        assertThat(runbook(2, Knot.OPEN).blocking("wire")).isEmpty();
+        assertThat(runbook(2, Status.PENDING).blocking("address"))
+                .containsExactly("Wire it, power last", "First start");
+        assertThat(runbook(2, Status.PENDING).blocking("wire")).isEmpty();
     }
 
     @DisplayName("A faulty kind file is refused with file, line and reason")

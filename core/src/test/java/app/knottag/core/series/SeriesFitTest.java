@@ -7,8 +7,8 @@ import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
 import app.knottag.core.series.Series.Counts;
-import app.knottag.core.series.SeriesFit.Ground;
 import app.knottag.core.series.SeriesFit.Neighbour;
+import app.knottag.core.series.SeriesFit.SeriesBase;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
@@ -30,7 +30,7 @@ class SeriesFitTest {
         var others = other == null ? List.<Neighbour>of() : List.of(new Neighbour(other, 2));
         return SeriesFit.of(
                 new Series("Till", counts, base, 0, last),
-                new Ground(Optional.of(SHOP), 24, others),
+                new SeriesBase(Optional.of(SHOP), 24, others),
                 IntStream.rangeClosed(1, given).boxed().toList(),
                 0,
                 TODAY);
@@ -47,7 +47,8 @@ class SeriesFitTest {
                 "HOST           | 199   | 0  | 55   | Host 255 leaves 10.44.16.0/24.",
                 "HOST           | 100   | 0  | 0    | Host 101 lies in the pool 10.44.16.100 to 10.44.16.199.",
                 "LISTENING_PORT | 65530 | 0  | 5    | Ports end at 65535.",
-                "GEAR_PORT      | 4     | 0  | 20   | There is no LAN port after 24: a second switch is needed, which takes one port itself.",
+                "GEAR_PORT      | 4     | 0  | 20   | There is no LAN port after 24: a second switch is needed, which "
+                        + "takes one port itself.",
                 "NUMBER         | 0     | 0  | 9999 | Numbers end at 9999.",
             })
     void ends(Counts counts, int base, int last, int room, String why) {
@@ -86,7 +87,7 @@ class SeriesFitTest {
     void grows(int given, double perYear, Integer next, LocalDate full) {
         var fit = SeriesFit.of(
                 new Series("Till", Counts.HOST, 50, 0, 15),
-                new Ground(Optional.of(SHOP), 0, List.of()),
+                new SeriesBase(Optional.of(SHOP), 0, List.of()),
                 IntStream.rangeClosed(1, given).boxed().toList(),
                 perYear,
                 TODAY);

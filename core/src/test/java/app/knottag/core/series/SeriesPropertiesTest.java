@@ -6,8 +6,8 @@ import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
 import app.knottag.core.series.Series.Counts;
-import app.knottag.core.series.SeriesFit.Ground;
 import app.knottag.core.series.SeriesFit.Neighbour;
+import app.knottag.core.series.SeriesFit.SeriesBase;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
@@ -40,7 +40,7 @@ class SeriesPropertiesTest {
             for (int g = r.nextInt(6); g > 0; g--) given.add(r.nextInt(1, 30));
             var fit = SeriesFit.of(
                     series,
-                    new Ground(Optional.of(segment), 0, List.of(new Neighbour(other, 0))),
+                    new SeriesBase(Optional.of(segment), 0, List.of(new Neighbour(other, 0))),
                     given,
                     0,
                     LocalDate.EPOCH);

@@ -59,7 +59,7 @@ final class Passwords {
                     "password-length",
                     "A password has " + SHORTEST + " to " + LONGEST + " characters; this has " + length + ".");
         String looked = password.length() > LOOKED_AT ? password.substring(0, LOOKED_AT) : password;
-        var guessed = GUESSES.measure(looked, List.of(name, "knot", "knottag", "knot tag"));
+        var guessed = GUESSES.measure(looked, List.of(name, "status", "knottag", "knot tag"));
         if (guessed.getScore() < GUESSED_SOON)
             throw Problem.field(
                     "password",

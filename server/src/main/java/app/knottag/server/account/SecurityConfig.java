@@ -42,7 +42,7 @@ class SecurityConfig {
                 .httpBasic(b -> b.disable())
                 .logout(l -> l.disable())
                 .headers(SecurityConfig::headers)
-                .addFilterBefore(new Standing(people, clock), AuthorizationFilter.class)
+                .addFilterBefore(new SessionCheck(people, clock), AuthorizationFilter.class)
                 .exceptionHandling(e -> e.authenticationEntryPoint((request, response, none) ->
                                 Refusal.write(response, HttpStatus.UNAUTHORIZED, "not-signed-in", "Sign in first."))
                         .accessDeniedHandler((request, response, denied) -> refuse(response)))

@@ -118,8 +118,8 @@ class SessionController {
         var before = request.getSession(false);
         if (before != null) before.invalidate();
         var session = request.getSession();
-        session.setAttribute(Standing.PERSON, person.id());
-        session.setAttribute(Standing.EPOCH, person.epoch());
+        session.setAttribute(SessionCheck.PERSON, person.id());
+        session.setAttribute(SessionCheck.EPOCH, person.epoch());
         var context = SecurityContextHolder.createEmptyContext();
         context.setAuthentication(known);
         SecurityContextHolder.setContext(context);

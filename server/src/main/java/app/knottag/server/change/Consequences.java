@@ -1,17 +1,17 @@
 package app.knottag.server.change;
 
 import app.knottag.core.kind.Kind.GateType;
-import app.knottag.core.knot.Knot;
-import app.knottag.core.reach.Bond;
-import app.knottag.core.reach.Bond.Change;
+import app.knottag.core.reach.ProofBasis;
+import app.knottag.core.reach.ProofBasis.Change;
 import app.knottag.core.runbook.Runbook;
-import app.knottag.core.runbook.Standing;
+import app.knottag.core.runbook.Stage;
 import app.knottag.core.runbook.StepRecord;
-import app.knottag.server.record.Bonds;
+import app.knottag.core.status.Status;
+import app.knottag.server.record.CheckRunStore;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.OnboardStore;
+import app.knottag.server.record.ProofBases;
 import app.knottag.server.record.RegistryBook;
-import app.knottag.server.record.RoundStore;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.record.StepStore;
 import java.time.Clock;
@@ -33,9 +33,9 @@ public class Consequences {
     private final StepStore steps;
     private final OnboardStore onboard;
     private final EndpointStore endpoints;
-    private final RoundStore rounds;
+    private final CheckRunStore checkRuns;
     private final RegistryBook book;
-    private final Bonds bonds;
+    private final ProofBases bases;
     private final Clock clock;
 
     Consequences(
@@ -43,32 +43,32 @@ public class Consequences {
             StepStore steps,
             OnboardStore onboard,
             EndpointStore endpoints,
-            RoundStore rounds,
+            CheckRunStore checkRuns,
             RegistryBook book,
-            Bonds bonds,
+            ProofBases bases,
             Clock clock) {
         this.runbooks = runbooks;
         this.steps = steps;
         this.onboard = onboard;
         this.endpoints = endpoints;
-        this.rounds = rounds;
+        this.checkRuns = checkRuns;
         this.book = book;
-        this.bonds = bonds;
+        this.bases = bases;
         this.clock = clock;
     }
 
     /** Returns what its proofs belong to before something is changed; {@link #apply} wants it afterwards. */
-    public Bond before(EndpointStore.Row endpoint) {
-        return bonds.of(endpoint);
+    public ProofBasis before(EndpointStore.Row endpoint) {
+        return bases.of(endpoint);
     }
 
     /** Applies what has changed of an endpoint since: the steps that it undoes reopen, and the sign-off falls. */
     @Transactional(propagation = Propagation.MANDATORY)
-    public void apply(long endpointId, Bond before, String by) {
+    public void apply(long endpointId, ProofBasis before, String by) {
         var now = endpoints.find(endpointId);
-        var changes = before.changed(bonds.of(now));
+        var changes = before.changed(bases.of(now));
         if (changes.contains(Change.PLACE) || changes.contains(Change.PORT))
-            rounds.addChange(endpointId, RoundStore.Change.MOVE, by);
+            checkRuns.addChange(endpointId, CheckRunStore.Change.MOVE, by);
         undo(now, changes);
         stand(endpointId);
     }
@@ -91,7 +91,7 @@ public class Consequences {
     public void reset(EndpointStore.Row endpoint, List<String> redone, String by) {
         reopen(endpoint, redone);
         onboard.dropOpenings(endpoint.id());
-        rounds.addChange(endpoint.id(), RoundStore.Change.RESET, by);
+        checkRuns.addChange(endpoint.id(), CheckRunStore.Change.RESET, by);
         stand(endpoint.id());
     }
 
@@ -118,12 +118,12 @@ public class Consequences {
 
     private void reopen(EndpointStore.Row endpoint, List<String> keys) {
         steps.of(endpoint.id()).stream()
-                .filter(s -> s.knot() != Knot.OPEN && keys.contains(s.key()))
+                .filter(s -> s.status() != Status.PENDING && keys.contains(s.key()))
                 .forEach(s -> runbooks.keep(endpoint.id(), StepRecord.untouched(s.key())));
         endpoints.confirm(endpoint.id(), null, null);
     }
 
-    /** Ties the last step; only the sign-off does this. */
+    /** Completes the last step; only the sign-off does this. */
     @Transactional
     public void confirmed(EndpointStore.Row endpoint, String by) {
         var now = Optional.of(clock.instant());
@@ -131,11 +131,12 @@ public class Consequences {
                 .filter(s -> s.gate().type() == GateType.CONFIRMED)
                 .forEach(s -> runbooks.keep(
                         endpoint.id(),
-                        new StepRecord(s.key(), Knot.TIGHT, Optional.empty(), now, Map.of(), List.of(), "", by)));
+                        new StepRecord(
+                                s.key(), Status.PASSED, Optional.empty(), now, Map.of(), List.of(), "", by, 0, 0)));
     }
 
-    private Standing.Known known(EndpointStore.Row e) {
-        return new Standing.Known(
+    private Stage.Known known(EndpointStore.Row e) {
+        return new Stage.Known(
                 e.address() != null,
                 e.mac() != null && !e.serial().isEmpty(),
                 e.confirmedAt() != null,
@@ -146,9 +147,9 @@ public class Consequences {
     @Transactional(propagation = Propagation.MANDATORY)
     public void stand(long endpointId) {
         var row = endpoints.find(endpointId);
-        var latest = rounds.latest(endpointId);
+        var latest = checkRuns.latest(endpointId);
         var standing =
-                Standing.of(known(row), runbooks.runbook(row), latest != null && latest.failed(), book.entries(row));
-        endpoints.stand(endpointId, standing.station(), standing.knot());
+                Stage.of(known(row), runbooks.runbook(row), latest != null && latest.failed(), book.entries(row));
+        endpoints.stand(endpointId, standing.station(), standing.status());
     }
 }

@@ -8,7 +8,7 @@ import app.knottag.core.hardware.Mac;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.log.Words;
 import app.knottag.core.plan.NameRule;
-import app.knottag.core.reach.Bond;
+import app.knottag.core.reach.ProofBasis;
 import app.knottag.core.reading.Finding.Code;
 import app.knottag.core.reading.Reading;
 import app.knottag.server.log.Log;
@@ -254,14 +254,14 @@ public class EndpointWork {
     /** Gives a partner another address; whoever was proved with the old one has to be proved again. */
     @Transactional
     public void movePartner(long partnerId, Ipv4Address to, String reason, String by) {
-        var before = new LinkedHashMap<EndpointStore.Row, Bond>();
+        var before = new LinkedHashMap<EndpointStore.Row, ProofBasis>();
         for (long id : store.ofPartner(partnerId))
             before.put(endpoints.get(id), consequences.before(endpoints.get(id)));
         siteStore.movePartner(partnerId, to);
-        before.forEach((was, bond) -> changed(was, bond, "partner moved", reason, by));
+        before.forEach((was, basis) -> changed(was, basis, "partner moved", reason, by));
     }
 
-    private void changed(EndpointStore.Row was, Bond before, String action, String reason, String by) {
+    private void changed(EndpointStore.Row was, ProofBasis before, String action, String reason, String by) {
         consequences.apply(was.id(), before, by);
         logged(was, action, reason, by);
     }

@@ -4,8 +4,8 @@ import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.kind.Outfit.Variant;
 import app.knottag.core.kind.Signal;
+import app.knottag.core.runbook.EndpointContext;
 import app.knottag.core.runbook.EndpointPlan;
-import app.knottag.core.runbook.Surroundings;
 import app.knottag.core.runbook.TypeSheet;
 import java.time.Instant;
 import java.time.LocalDateTime;
@@ -21,7 +21,7 @@ public final class CarefulHand {
 
     private CarefulHand() {}
 
-    /** Returns the evidence that ties a step. */
+    /** Returns the evidence that completes a step. */
     public static Map<String, String> reads(Kind kind, Kind.Step step, EndpointPlan plan, Instant now) {
         var read = new HashMap<String, String>();
         var around = plan.around();
@@ -48,14 +48,14 @@ public final class CarefulHand {
                                         .orElse("X-1")
                                 : around.model());
             case SEALS -> {
-                String seals = around.answers().getOrDefault(Surroundings.SEALS, "551801 551802");
+                String seals = around.answers().getOrDefault(EndpointContext.SEALS, "551801 551802");
                 read.putAll(Map.of("read", seals, "reported", seals));
             }
             case NEW_SEALS -> {
                 String number = plan.serial().orElse("0").replaceAll("\\D", "");
                 read.putAll(Map.of(
                         "case",
-                        around.answers().getOrDefault(Surroundings.CASE, "K-1"),
+                        around.answers().getOrDefault(EndpointContext.CASE, "K-1"),
                         "read",
                         "88" + number + "1 88" + number + "2"));
             }

@@ -56,14 +56,18 @@ class DemoHands {
         this.json = json;
     }
 
-    /** Ties every step before the named one, with what a careful person would have read. */
+    /** Completes every step before the named one, with what a careful person would have read. */
     void work(long endpoint, String before) {
         var kind = runbooks.runbook(endpoints.get(endpoint)).kind();
         for (Kind.Step step : kind.steps()) {
             if (step.key().equals(before)) return;
             var row = endpoints.get(endpoint);
             if (step.gate().type() == GateType.OPENINGS) close(endpoint);
-            act(endpoint, step.key(), Action.TIE, CarefulHand.reads(kind, step, runbooks.plan(row), clock.instant()));
+            act(
+                    endpoint,
+                    step.key(),
+                    Action.COMPLETE,
+                    CarefulHand.reads(kind, step, runbooks.plan(row), clock.instant()));
         }
     }
 
@@ -73,7 +77,7 @@ class DemoHands {
                     endpoint, endpoints.get(endpoint).version(), opening.key(), OnboardWork.closed(), DemoData.LEAD);
     }
 
-    /** Enters on the stand-in what its runbook says was entered, and restarts it where that was tied too. */
+    /** Enters on the stand-in what its runbook says was entered, and restarts it where that was done too. */
     void enter(long endpoint, String device) {
         var row = endpoints.get(endpoint);
         var book = runbooks.runbook(row);
@@ -96,7 +100,7 @@ class DemoHands {
     }
 
     void failed(long endpoint, String step, Map<String, String> seen) {
-        act(endpoint, step, Action.TIE, seen);
+        act(endpoint, step, Action.COMPLETE, seen);
     }
 
     void fact(long endpoint, Map<String, String> facts) {
@@ -110,11 +114,11 @@ class DemoHands {
     /** On a busy machine a stand-in that has just started may answer late; then it is asked again, as a person would. */
     void proved(long endpoint) {
         int tries = 0;
-        do confirm.round(endpoint, DemoData.LEAD, LongSupplier::getAsLong);
+        do confirm.run(endpoint, DemoData.LEAD, LongSupplier::getAsLong);
         while (confirm.line(endpoints.get(endpoint)).failed() && ++tries < MOST_TRIES);
         for (var check : confirm.checks(endpoints.get(endpoint)))
             if (!check.byMachine() && check != Check.OFFICE)
-                confirm.witness(endpoint, check, check.outcomes().get(0), Evidence.SEEN, DemoData.LEAD);
+                confirm.observation(endpoint, check, check.outcomes().get(0), Evidence.SEEN, DemoData.LEAD);
         confirm.signOff(endpoint, endpoints.get(endpoint).version(), "Seen at its own work", DemoData.LEAD);
     }
 }

@@ -6,7 +6,7 @@ import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
 import app.knottag.core.kind.Protocol;
 import app.knottag.core.plan.Method;
-import app.knottag.core.runbook.Surroundings;
+import app.knottag.core.runbook.EndpointContext;
 import app.knottag.core.series.Series;
 import app.knottag.core.time.DateStyle;
 import app.knottag.server.change.EndpointRequest;
@@ -101,8 +101,8 @@ class DemoSites {
         work(made, "picture-store", "format");
         hands.start(made.get("picture-store"), "format");
         work(made, "waiting-hub", "restart");
-        hands.fact(made.get("kiosk-1"), Map.of(Surroundings.SEALS, "551801 551802", Surroundings.CASE, "K-1"));
-        hands.fact(made.get("kiosk-2"), Map.of(Surroundings.SEALS, "551803 551804", Surroundings.CASE, "K-2"));
+        hands.fact(made.get("kiosk-1"), Map.of(EndpointContext.SEALS, "551801 551802", EndpointContext.CASE, "K-1"));
+        hands.fact(made.get("kiosk-2"), Map.of(EndpointContext.SEALS, "551803 551804", EndpointContext.CASE, "K-2"));
         work(made, "kiosk-1", "peripherals");
         work(made, "line-outlet", "times");
         work(made, "kennel-camera", "clock");
@@ -123,7 +123,7 @@ class DemoSites {
         work(made, "meeting-phone", "read-back");
     }
 
-    /** What was tied on paper was entered on the device as well; those that are whole were set up before. */
+    /** What was done on paper was entered on the device as well; those that are whole were set up before. */
     private void work(Map<String, Long> made, String device, String before) {
         hands.work(made.get(device), before);
         if (!before.equals("confirm")) hands.enter(made.get(device), device);

@@ -34,6 +34,6 @@ interface KindFileStore {
     /** Moves what nobody has begun to the latest version; what has begun stays with its own. */
     @Update("""
             update endpoint e set kind_version = #{version} where kind = #{id} and retired_at is null and kind_version <> #{version}
-            and not exists (select 1 from step s where s.endpoint_id = e.id and s.knot <> 'OPEN')""")
+            and not exists (select 1 from step s where s.endpoint_id = e.id and s.status <> 'PENDING')""")
     void follow(@Param("id") String id, @Param("version") int version);
 }

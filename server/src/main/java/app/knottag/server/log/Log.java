@@ -72,7 +72,8 @@ public class Log {
     interface Entries {
         @Insert("""
                 insert into log_entry (person, person_id, site_id, endpoint_id, action, before, after, reason)
-                values (#{e.person}, (select id from person where name = #{e.person}), #{e.siteId}, #{e.endpointId}, #{e.action}, #{before}, #{after}, #{e.reason})""")
+                values (#{e.person}, (select id from person where name = #{e.person}), #{e.siteId}, #{e.endpointId},
+                #{e.action}, #{before}, #{after}, #{e.reason})""")
         void add(@Param("e") Entry entry, @Param("before") Json before, @Param("after") Json after);
 
         @Select("""

@@ -2,10 +2,10 @@ package app.knottag.server.onboard;
 
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.log.Words;
+import app.knottag.core.runbook.EndpointContext;
 import app.knottag.core.runbook.Nightly;
 import app.knottag.core.runbook.Nightly.Busy;
 import app.knottag.core.runbook.Nightly.Restart;
-import app.knottag.core.runbook.Surroundings;
 import app.knottag.server.log.Log;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.OnboardStore;
@@ -63,7 +63,7 @@ public class Nights {
         String zone = sites.site(siteId).zone();
         var busy = onboard.busy(siteId);
         var set = onboard.factsOfSite(siteId).stream()
-                .filter(f -> f.key().equals(Surroundings.RESTART_AT))
+                .filter(f -> f.key().equals(EndpointContext.RESTART_AT))
                 .collect(Collectors.toMap(FactRow::endpointId, f -> LocalTime.parse(f.value())));
         var restarts = endpoints.all(siteId).stream()
                 .filter(e -> minutes(e) > 0)
@@ -110,7 +110,7 @@ public class Nights {
         var changed = view.plan().slots().stream().filter(Nightly.Slot::changed).toList();
         for (var slot : changed)
             onboard.keepFact(
-                    slot.endpoint(), Surroundings.RESTART_AT, slot.from().toString());
+                    slot.endpoint(), EndpointContext.RESTART_AT, slot.from().toString());
         if (!changed.isEmpty())
             log.write(Log.entry(by, "restarts at night placed").at(siteId, null).after(changed));
         return night(siteId);

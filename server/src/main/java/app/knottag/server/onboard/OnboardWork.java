@@ -4,9 +4,9 @@ import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Opening.Danger;
 import app.knottag.core.log.Words;
+import app.knottag.core.runbook.EndpointContext;
 import app.knottag.core.runbook.OpenState;
 import app.knottag.core.runbook.Recipe;
-import app.knottag.core.runbook.Surroundings;
 import app.knottag.server.change.Consequences;
 import app.knottag.server.log.Log;
 import app.knottag.server.record.EndpointStore;
@@ -29,7 +29,7 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class OnboardWork {
 
-    private static final Set<String> OTHER_FACTS = Set.of(Surroundings.SEALS, Surroundings.CASE);
+    private static final Set<String> OTHER_FACTS = Set.of(EndpointContext.SEALS, EndpointContext.CASE);
 
     private final Endpoints endpoints;
     private final EndpointStore store;

@@ -1,12 +1,11 @@
 package app.knottag.server.onboard;
 
 import app.knottag.core.kind.Kind;
+import app.knottag.core.kind.KindQuestion;
+import app.knottag.core.kind.KindQuestion.Answer;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Outfit;
-import app.knottag.core.kind.Question;
-import app.knottag.core.kind.Question.Answer;
 import app.knottag.core.kind.Signal;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.plan.LeaseCompare;
 import app.knottag.core.runbook.BootPattern;
 import app.knottag.core.runbook.EndpointPlan;
@@ -19,6 +18,7 @@ import app.knottag.core.runbook.Runbook;
 import app.knottag.core.runbook.StepRecord;
 import app.knottag.core.runbook.StepRecord.StepFinding;
 import app.knottag.core.runbook.TypeSheet;
+import app.knottag.core.status.Status;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.record.StepStore;
@@ -59,7 +59,7 @@ class RunbookViews {
             List<String> waysOut,
             GateView gate,
             @Nullable WaitView waiting,
-            Knot knot,
+            Status status,
             @Nullable Instant startedAt,
             @Nullable Instant endedAt,
             Map<String, String> evidence,
@@ -162,7 +162,7 @@ class RunbookViews {
                 kinds.get(endpoint.kind()).version());
     }
 
-    private static QuestionView question(Question q, Map<String, String> answers) {
+    private static QuestionView question(KindQuestion q, Map<String, String> answers) {
         return new QuestionView(
                 q.key(), q.ask(), q.options(), answers.getOrDefault(q.key(), q.usual()), answers.containsKey(q.key()));
     }
@@ -207,7 +207,7 @@ class RunbookViews {
                                 .filter(s -> s.part().equals(step.gate().part()))
                                 .toList()),
                 step.waiting().map(w -> waiting(w, record, now)).orElse(null),
-                record.knot(),
+                record.status(),
                 record.startedAt().orElse(null),
                 record.endedAt().orElse(null),
                 record.evidence(),

@@ -2,13 +2,13 @@ package app.knottag.server.onboard;
 
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.GateType;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.log.Words;
 import app.knottag.core.runbook.GateJudge;
 import app.knottag.core.runbook.Seals;
 import app.knottag.core.runbook.StepRecord;
+import app.knottag.core.status.Status;
 import app.knottag.server.change.Consequences;
-import app.knottag.server.change.StepTied;
+import app.knottag.server.change.StepCompleted;
 import app.knottag.server.log.Log;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Endpoints;
@@ -28,7 +28,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Starts, ties, overrides and unties steps; what was read is kept even when the gate stays shut. */
+/** Starts, completes, overrides and reopens steps; what was read is kept even when the gate stays shut. */
 @Service
 public class StepWork {
 
@@ -38,9 +38,9 @@ public class StepWork {
     /** What can be done with a step. */
     public enum Action {
         START,
-        TIE,
+        COMPLETE,
         OVERRIDE,
-        UNTIE,
+        REOPEN,
         /** It restarted by itself once more while it is waited for. */
         RESTARTED
     }
@@ -97,38 +97,39 @@ public class StepWork {
             });
         });
         if (step.gate().type() == GateType.CONFIRMED)
-            throw Problem.of(HttpStatus.CONFLICT, "sign-off-needed", "This step is tied by the sign-off at Confirm.");
-        if (action != Action.UNTIE) refuseBlocked(runbook.blocking(key), runbook.breaks(key));
+            throw Problem.of(HttpStatus.CONFLICT, "sign-off-needed", "This step is done by the sign-off at Confirm.");
+        if (action != Action.REOPEN) refuseBlocked(runbook.blocking(key), runbook.breaks(key));
         if (store.touch(endpointId, expected) == 0) throw Etags.stale();
         var was = runbook.record(key);
         var now = clock.instant();
         StepRecord is = switch (action) {
             case START -> started(step, was, now, by);
-            case TIE -> tied(endpoint, runbook.kind(), step, was, evidence, now, by);
+            case COMPLETE -> completed(endpoint, runbook.kind(), step, was, evidence, now, by);
             case OVERRIDE -> overridden(was, reason, now, by);
-            case UNTIE -> StepRecord.untouched(key);
+            case REOPEN -> StepRecord.untouched(key);
             case RESTARTED -> restarted(was);
         };
         runbooks.keep(endpointId, is);
-        if (action == Action.UNTIE) consequences.doubt(endpoint);
-        if (step.gate().type() == GateType.NEW_SEALS && is.knot() == Knot.TIGHT) seals(endpointId, is, by);
-        if (step.gate().type() == GateType.ADDRESS_SHOWN && is.knot() == Knot.TIGHT)
+        if (action == Action.REOPEN) consequences.doubt(endpoint);
+        if (step.gate().type() == GateType.NEW_SEALS && is.status() == Status.PASSED) seals(endpointId, is, by);
+        if (step.gate().type() == GateType.ADDRESS_SHOWN && is.status() == Status.PASSED)
             registrations.restarted(endpointId, now);
-        if (action == Action.TIE && is.knot() == Knot.TIGHT) events.publishEvent(new StepTied(endpointId, step, by));
+        if (action == Action.COMPLETE && is.status() == Status.PASSED)
+            events.publishEvent(new StepCompleted(endpointId, step, by));
         consequences.stand(endpointId);
-        log.write(Log.entry(by, said(action, is.knot()) + " “" + step.title() + "”")
+        log.write(Log.entry(by, said(action, is.status()) + " “" + step.title() + "”")
                 .at(endpoint.siteId(), endpointId)
                 .before(was)
                 .after(is)
                 .because(is.reason()));
     }
 
-    private static String said(Action action, Knot knot) {
+    private static String said(Action action, Status status) {
         return switch (action) {
             case START -> "began to wait at";
-            case TIE -> knot == Knot.TIGHT ? "tied" : "could not tie";
+            case COMPLETE -> status == Status.PASSED ? "completed" : "could not complete";
             case OVERRIDE -> "left out";
-            case UNTIE -> "untied";
+            case REOPEN -> "reopened";
             case RESTARTED -> "saw a restart at";
         };
     }
@@ -147,10 +148,10 @@ public class StepWork {
             throw Problem.of(HttpStatus.CONFLICT, "no-wait", "There is nothing to wait for in this step.");
         if (was.startedAt().isPresent() && was.endedAt().isEmpty()) return was;
         return new StepRecord(
-                was.key(), Knot.HALF_DRAWN, Optional.of(now), Optional.empty(), Map.of(), List.of(), "", by);
+                was.key(), Status.ACTIVE, Optional.of(now), Optional.empty(), Map.of(), List.of(), "", by, 0, 0);
     }
 
-    private StepRecord tied(
+    private StepRecord completed(
             EndpointStore.Row endpoint,
             Kind kind,
             Kind.Step step,
@@ -165,7 +166,7 @@ public class StepWork {
                 .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
         return new StepRecord(
                 was.key(),
-                holds ? Knot.TIGHT : Knot.FRAYED,
+                holds ? Status.PASSED : Status.FAILED,
                 was.startedAt(),
                 holds ? Optional.of(now) : Optional.empty(),
                 kept,
@@ -198,6 +199,6 @@ public class StepWork {
             throw Problem.field("reason", "bad-words", p);
         });
         return new StepRecord(
-                was.key(), Knot.LEFT_OUT, was.startedAt(), Optional.of(now), was.evidence(), List.of(), why, by);
+                was.key(), Status.SKIPPED, was.startedAt(), Optional.of(now), was.evidence(), List.of(), why, by, 0, 0);
     }
 }

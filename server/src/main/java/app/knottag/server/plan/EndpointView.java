@@ -3,9 +3,9 @@ package app.knottag.server.plan;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.hardware.Mac;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.plan.Method;
-import app.knottag.core.runbook.Standing.Station;
+import app.knottag.core.runbook.Stage.Station;
+import app.knottag.core.status.Status;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -41,7 +41,7 @@ record EndpointView(
         String switchPort,
         String tagCode,
         Station station,
-        Knot knot,
+        Status status,
         String standing,
         List<String> oneSlipFrom,
         @Nullable Instant confirmedAt,

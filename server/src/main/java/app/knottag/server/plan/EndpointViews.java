@@ -2,10 +2,10 @@ package app.knottag.server.plan;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.kind.Kinds;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.plan.Planner;
-import app.knottag.core.runbook.Standing;
-import app.knottag.core.runbook.Standing.Station;
+import app.knottag.core.runbook.Stage;
+import app.knottag.core.runbook.Stage.Station;
+import app.knottag.core.status.Status;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.record.SiteStore;
@@ -22,7 +22,7 @@ import org.springframework.stereotype.Component;
 @Component
 class EndpointViews {
 
-    record StationView(Station station, long waiting, Knot knot, boolean next) {}
+    record StationView(Station station, long waiting, Status status, boolean next) {}
 
     private final EndpointStore store;
     private final SiteStore siteStore;
@@ -45,14 +45,14 @@ class EndpointViews {
         var rows = store.waiting(siteId).stream().collect(Collectors.toMap(w -> w.station(), w -> w));
         var waiting = new HashMap<Station, Long>();
         rows.forEach((station, row) -> waiting.put(station, row.waiting()));
-        var next = Standing.next(waiting);
+        var next = Stage.next(waiting);
         var views = new ArrayList<StationView>();
         for (Station station : List.of(Station.PLAN, Station.REGISTER, Station.ONBOARD, Station.CONFIRM)) {
             var row = rows.get(station);
             long count = row == null ? 0 : row.waiting();
-            Knot knot = Standing.together(count, row != null && row.frayed(), row != null && row.halfDrawn());
+            Status status = Stage.together(count, row != null && row.failed(), row != null && row.active());
             views.add(new StationView(
-                    station, count, knot, next.filter(station::equals).isPresent()));
+                    station, count, status, next.filter(station::equals).isPresent()));
         }
         return views;
     }
@@ -72,7 +72,7 @@ class EndpointViews {
 
     EndpointView view(EndpointStore.Row e) {
         var segment = sites.segment(e.segmentId());
-        var ground = sites.ground(segment, e.address()).segment();
+        var context = sites.context(segment, e.address()).segment();
         var kind = kinds.get(e.kind());
         var partner = Optional.ofNullable(e.partnerId()).map(siteStore::partner);
         var others = new HashMap<Ipv4Address, String>();
@@ -81,20 +81,20 @@ class EndpointViews {
                 .forEach(h -> others.put(h.address(), h.name()));
         var slips = e.address() == null
                 ? List.<String>of()
-                : new Planner(ground, others).choice(e.address()).oneSlipFrom();
+                : new Planner(context, others).choice(e.address()).oneSlipFrom();
         return new EndpointView(
                 e.id(),
                 e.siteId(),
                 e.segmentId(),
                 segment.name(),
-                ground.prefix(),
+                context.prefix(),
                 e.kind(),
                 kind.name(),
                 kind.labelPlace(),
                 e.name(),
                 e.number(),
                 e.address(),
-                ground.prefix().mask(),
+                context.prefix().mask(),
                 e.method(),
                 e.method().words(),
                 e.hostName(),
@@ -112,7 +112,7 @@ class EndpointViews {
                 e.switchPort(),
                 e.tagCode(),
                 e.station(),
-                e.knot(),
+                e.status(),
                 standing(e),
                 slips,
                 e.confirmedAt(),
@@ -129,13 +129,13 @@ class EndpointViews {
             case REGISTER ->
                 e.mac() == null || e.serial().isEmpty()
                         ? "Needs MAC and serial from the label"
-                        : switch (e.knot()) {
-                            case FRAYED -> "A registration has run out";
-                            case HALF_DRAWN -> "Handed in, not seen there yet";
+                        : switch (e.status()) {
+                            case FAILED -> "A registration has run out";
+                            case ACTIVE -> "Handed in, not seen there yet";
                             default -> "Waits to be registered";
                         };
             case ONBOARD -> runbook.current().map(s -> "Next: " + s.title()).orElse("Being set up");
-            case CONFIRM -> e.knot() == Knot.FRAYED ? "A check failed" : "Set up, not yet proved";
+            case CONFIRM -> e.status() == Status.FAILED ? "A check failed" : "Set up, not yet proved";
             case DONE -> "Proved and signed off by " + e.confirmedBy();
         };
     }

@@ -6,8 +6,8 @@ import app.knottag.core.intake.Draft;
 import app.knottag.core.intake.Draft.Parsed;
 import app.knottag.core.intake.Draft.Remark;
 import app.knottag.core.intake.IntakePlan;
-import app.knottag.core.intake.IntakePlan.Ground;
 import app.knottag.core.intake.IntakePlan.Made;
+import app.knottag.core.intake.IntakePlan.SiteContext;
 import app.knottag.core.intake.Listing;
 import app.knottag.core.intake.Sheet;
 import app.knottag.core.kind.Kinds;
@@ -113,7 +113,7 @@ class Intake {
                 .toList();
         var problems = new ArrayList<>(read.parsed().problems());
         var result = problems.isEmpty() && wish.make()
-                ? IntakePlan.of(ground(siteId, wish), read.parsed().drafts())
+                ? IntakePlan.of(context(siteId, wish), read.parsed().drafts())
                 : new IntakePlan.Result(List.of(), List.of(), List.of());
         problems.addAll(result.problems());
         var rows = result.made().stream().map(this::row).toList();
@@ -159,11 +159,11 @@ class Intake {
                 m.reason());
     }
 
-    private Ground ground(long siteId, Wish wish) {
+    private SiteContext context(long siteId, Wish wish) {
         var plan = plans.plan(siteId);
         var macs = new HashMap<Mac, String>();
         for (var h : endpointStore.holders(siteId)) if (h.mac() != null) macs.put(h.mac(), h.name());
-        return new Ground(
+        return new SiteContext(
                 plan.segments(),
                 plan.living(),
                 plan.occupied(clock.instant()),

@@ -37,7 +37,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
-/** What is worked out about a site's plan: proposals, the tape, conflicts, series, cords, firewall rules. */
+/** What is worked out about a site's plan: proposals, the tape, conflicts, series, cables, firewall rules. */
 @RestController
 class PlanController {
 
@@ -147,7 +147,7 @@ class PlanController {
         var endpoint = endpoints.get(id);
         if (endpoint.address() == null)
             throw Problem.field("address", "not-planned", "It has no planned address to compare with.");
-        var ground = sites.ground(sites.segment(endpoint.segmentId()), endpoint.address());
+        var context = sites.context(sites.segment(endpoint.segmentId()), endpoint.address());
         var resolvers = new ArrayList<Ipv4Address>();
         for (String text : body.resolvers() == null ? List.<String>of() : body.resolvers())
             if (!text.isBlank()) resolvers.add(read("resolvers", text, Purpose.RESOLVER, AddressContext.NONE));
@@ -162,7 +162,7 @@ class PlanController {
                     Problem.word(odd.finding().code()),
                     odd.finding().message());
         });
-        return LeaseCompare.compare(lease, ground.segment(), ground.resolvers(), endpoint.address());
+        return LeaseCompare.compare(lease, context.segment(), context.resolvers(), endpoint.address());
     }
 
     private static Ipv4Address typed(String field, String text, Segment segment) {

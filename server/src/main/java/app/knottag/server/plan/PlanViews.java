@@ -6,7 +6,6 @@ import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.hardware.Gear.Role;
 import app.knottag.core.hardware.Wiring;
 import app.knottag.core.kind.Kinds;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.plan.Conflict;
 import app.knottag.core.plan.FirewallRules;
 import app.knottag.core.plan.FirewallRules.Rule;
@@ -14,6 +13,7 @@ import app.knottag.core.plan.FirewallRules.Talker;
 import app.knottag.core.plan.Growth;
 import app.knottag.core.plan.Placement;
 import app.knottag.core.plan.SiteCheck;
+import app.knottag.core.status.Status;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.SitePlans;
 import app.knottag.server.record.SiteStore;
@@ -29,12 +29,12 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** What is shown of a plan: the tape of a segment, growth, cords and firewall rules. */
+/** What is shown of a plan: the tape of a segment, growth, cables and firewall rules. */
 @Component
 class PlanViews {
 
     /** A tag on the tape; a partner has id 0. */
-    record TapeMark(long id, long host, String label, Knot knot, boolean conflict) {}
+    record TapeMark(long id, long host, String label, Status status, boolean conflict) {}
 
     record FreeStretch(long fromHost, long toHost, long count) {}
 
@@ -47,8 +47,8 @@ class PlanViews {
             List<Elsewhere> elsewhere,
             @Nullable Ipv4Prefix nextPrefix) {}
 
-    /** Cords and room; the cords come in the order of walking. */
-    record WiringView(List<Wiring.Cord> cords, List<Wiring.Room> room) {}
+    /** Cables and room; the cables come in the order of walking. */
+    record WiringView(List<Wiring.Cable> cables, List<Wiring.Room> room) {}
 
     private final SitePlans plans;
     private final EndpointStore store;
@@ -87,11 +87,11 @@ class PlanViews {
         for (var m : store.marks(segment.id()))
             if (segment.prefix().contains(m.address()))
                 marks.add(new TapeMark(
-                        m.id(), m.address().number() - network, label(m), m.knot(), conflicts.contains(m.id())));
+                        m.id(), m.address().number() - network, label(m), m.status(), conflicts.contains(m.id())));
             else elsewhere.add(new Elsewhere(m.id(), m.name(), m.address()));
         for (var p : plan.partners())
             if (segment.prefix().contains(p.address()))
-                marks.add(new TapeMark(0, p.address().number() - network, p.name(), Knot.TIGHT, false));
+                marks.add(new TapeMark(0, p.address().number() - network, p.name(), Status.PASSED, false));
         var free = new Placement(sites.plain(segment), plan.occupied(clock.instant()))
                 .freeStretches().stream().map(r -> stretch(r, network)).toList();
         return new TapeView(marks, free, elsewhere, segment.nextPrefix());
@@ -126,7 +126,7 @@ class PlanViews {
 
     WiringView wiring(long siteId) {
         var wiring = wires.wiring(siteId);
-        return new WiringView(wiring.cords(), wiring.room(2));
+        return new WiringView(wiring.cables(), wiring.room(2));
     }
 
     List<Rule> firewall(long siteId) {

@@ -21,7 +21,7 @@ import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Renumbering over HTTP: looked at, begun, tied step by step, taken back, given up. */
+/** Renumbering over HTTP: looked at, begun, done step by step, taken back, given up. */
 @RestController
 class RenumberController {
 
@@ -73,8 +73,8 @@ class RenumberController {
         return Etags.answer(HttpStatus.OK, view.version(), view);
     }
 
-    @PostMapping("/api/renumberings/{id}/ties")
-    ResponseEntity<RenumberView> tie(
+    @PostMapping("/api/renumberings/{id}/steps")
+    ResponseEntity<RenumberView> complete(
             @PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, Principal by) {
         int expected = Etags.required(ifMatch);
         var row = renumberings.get(id);
@@ -84,8 +84,8 @@ class RenumberController {
         });
     }
 
-    @DeleteMapping("/api/renumberings/{id}/ties/last")
-    ResponseEntity<RenumberView> untie(
+    @DeleteMapping("/api/renumberings/{id}/steps/last")
+    ResponseEntity<RenumberView> reopen(
             @PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, Principal by) {
         int expected = Etags.required(ifMatch);
         var row = renumberings.get(id);

@@ -69,7 +69,7 @@ class Renumberings {
             int version) {}
 
     private final RenumberStore store;
-    private final app.knottag.server.record.Ground allowed;
+    private final app.knottag.server.record.SegmentGuard allowed;
     private final SiteStore siteStore;
     private final Sites sites;
     private final SitePlans plans;
@@ -82,7 +82,7 @@ class Renumberings {
 
     Renumberings(
             RenumberStore store,
-            app.knottag.server.record.Ground allowed,
+            app.knottag.server.record.SegmentGuard allowed,
             SiteStore siteStore,
             Sites sites,
             SitePlans plans,
@@ -122,7 +122,7 @@ class Renumberings {
             throw Problem.conflict(
                     "prefix", "renumbering", "This segment is being renumbered already. Finish that first.", Map.of());
         var filled = read(row, b);
-        var becomes = new Renumbering.Ground(filled.segment(), Sites.resolvers(filled.row()));
+        var becomes = new Renumbering.Addressing(filled.segment(), Sites.resolvers(filled.row()));
         var plan = plans.plan(siteId);
         var old = plan.segments().stream()
                 .filter(s -> s.id() == segmentId)
@@ -144,7 +144,7 @@ class Renumberings {
                                 RenumberSteps.of(
                                         planned,
                                         Renumbering.movers(plan, old),
-                                        new Renumbering.Ground(old.segment(), old.resolvers()),
+                                        new Renumbering.Addressing(old.segment(), old.resolvers()),
                                         becomes),
                                 "",
                                 List.of()),
@@ -165,13 +165,13 @@ class Renumberings {
         var next = read(row, b);
         siteStore.changeSegment(with(
                 row,
-                Ground.of(sites.plain(row), row.resolvers()),
-                Ground.of(next.segment(), next.row().resolvers())));
+                KeptAddressing.of(sites.plain(row), row.resolvers()),
+                KeptAddressing.of(next.segment(), next.row().resolvers())));
         long id = store.add(
                 siteId,
                 segmentId,
-                json(Ground.of(sites.plain(row), row.resolvers())),
-                json(Ground.of(next.segment(), next.row().resolvers())),
+                json(KeptAddressing.of(sites.plain(row), row.resolvers())),
+                json(KeptAddressing.of(next.segment(), next.row().resolvers())),
                 json(plan.steps()),
                 by);
         log.write(
@@ -180,9 +180,9 @@ class Renumberings {
     }
 
     /** What changes about a segment when it is renumbered. */
-    record Ground(Ipv4Prefix prefix, @Nullable Ipv4Address gateway, String resolvers, List<Pool> pools) {
-        static Ground of(Segment s, String resolvers) {
-            return new Ground(s.prefix(), s.gateway().orElse(null), resolvers, s.pools());
+    record KeptAddressing(Ipv4Prefix prefix, @Nullable Ipv4Address gateway, String resolvers, List<Pool> pools) {
+        static KeptAddressing of(Segment s, String resolvers) {
+            return new KeptAddressing(s.prefix(), s.gateway().orElse(null), resolvers, s.pools());
         }
     }
 
@@ -190,8 +190,8 @@ class Renumberings {
         return new Json(json.writeValueAsString(value));
     }
 
-    /** The segment standing on one ground, with the other one beside it while it lasts. */
-    private static SegmentRow with(SegmentRow s, Ground on, @Nullable Ground beside) {
+    /** The segment standing on one addressing, with the other one beside it while it lasts. */
+    private static SegmentRow with(SegmentRow s, KeptAddressing on, @Nullable KeptAddressing beside) {
         return new SegmentRow(
                 s.id(),
                 s.siteId(),
@@ -220,8 +220,8 @@ class Renumberings {
                 row.siteId(),
                 row.segmentId(),
                 sites.segment(row.segmentId()).name(),
-                ground(row.was()).prefix().toString(),
-                ground(row.becomes()).prefix().toString(),
+                addressing(row.was()).prefix().toString(),
+                addressing(row.becomes()).prefix().toString(),
                 steps,
                 row.done(),
                 row.startedAt(),
@@ -242,15 +242,15 @@ class Renumberings {
         return json.readValue(row.steps().text(), new TypeReference<List<Step>>() {});
     }
 
-    private Ground ground(Json kept) {
-        return json.readValue(kept.text(), Ground.class);
+    private KeptAddressing addressing(Json kept) {
+        return json.readValue(kept.text(), KeptAddressing.class);
     }
 
     RenumberStore.Row get(long id) {
         return Optional.ofNullable(store.find(id)).orElseThrow(() -> Problem.notFound("There is no such renumbering."));
     }
 
-    /** Ties the current step, and with it makes the change on record that it stands for. */
+    /** Completes the current step, and with it makes the change on record that it stands for. */
     @Transactional
     void tick(long id, int expected, String by) {
         var row = get(id);
@@ -258,10 +258,10 @@ class Renumberings {
         var step = steps.get(Math.min(row.done(), steps.size() - 1));
         boolean last = row.done() + 1 >= steps.size();
         if (store.step(id, expected, row.done() + 1, last ? clock.instant() : null) == 0) throw Etags.stale();
-        if (step.kind() == Kind.ROUTER) router(row, ground(row.becomes()), ground(row.was()));
+        if (step.kind() == Kind.ROUTER) router(row, addressing(row.becomes()), addressing(row.was()));
         else move(step, step.to(), by);
         if (last) finish(row);
-        log.write(Log.entry(by, last ? "renumbering finished" : "renumbering: tied “" + step.title() + "”")
+        log.write(Log.entry(by, last ? "renumbering finished" : "renumbering: done “" + step.title() + "”")
                 .at(row.siteId(), null)
                 .after(step));
     }
@@ -278,7 +278,7 @@ class Renumberings {
         else if (endpoints.get(step.mover()).retiredAt() == null) work.move(step.mover(), to, reason, by);
     }
 
-    private void router(RenumberStore.Row row, Ground on, Ground beside) {
+    private void router(RenumberStore.Row row, KeptAddressing on, KeptAddressing beside) {
         siteStore.clearPools(row.segmentId());
         siteStore.changeSegment(with(sites.segment(row.segmentId()), on, beside));
         on.pools().forEach(p -> siteStore.addPool(row.segmentId(), p.from(), p.to()));
@@ -286,7 +286,7 @@ class Renumberings {
 
     private void finish(RenumberStore.Row row) {
         var behind = endpointStore.marks(row.segmentId()).stream()
-                .filter(m -> !ground(row.becomes()).prefix().usable(m.address()))
+                .filter(m -> !addressing(row.becomes()).prefix().usable(m.address()))
                 .map(EndpointStore.Mark::name)
                 .toList();
         if (!behind.isEmpty())
@@ -296,17 +296,17 @@ class Renumberings {
                     "Still in the old network: " + String.join(", ", behind)
                             + ". Give them an address of the new one first.",
                     Map.of());
-        siteStore.changeSegment(with(sites.segment(row.segmentId()), ground(row.becomes()), null));
+        siteStore.changeSegment(with(sites.segment(row.segmentId()), addressing(row.becomes()), null));
     }
 
     /** Takes the last step back. */
     @Transactional
     void untick(long id, int expected, String by) {
         var row = get(id);
-        if (row.done() == 0) throw Problem.conflict("", "nothing-done", "Nothing is tied yet.", Map.of());
+        if (row.done() == 0) throw Problem.conflict("", "nothing-done", "Nothing is done yet.", Map.of());
         var step = steps(row).get(row.done() - 1);
         if (store.step(id, expected, row.done() - 1, null) == 0) throw Etags.stale();
-        if (step.kind() == Kind.ROUTER) router(row, ground(row.was()), ground(row.becomes()));
+        if (step.kind() == Kind.ROUTER) router(row, addressing(row.was()), addressing(row.becomes()));
         else move(step, step.from(), by);
         log.write(Log.entry(by, "renumbering: took back “" + step.title() + "”")
                 .at(row.siteId(), null)
@@ -321,7 +321,7 @@ class Renumberings {
             throw Problem.conflict(
                     "", "already-moving", "Something has moved already. Take those steps back first.", Map.of());
         if (store.step(id, expected, row.done(), clock.instant()) == 0) throw Etags.stale();
-        siteStore.changeSegment(with(sites.segment(row.segmentId()), ground(row.was()), null));
+        siteStore.changeSegment(with(sites.segment(row.segmentId()), addressing(row.was()), null));
         log.write(Log.entry(by, "renumbering given up").at(row.siteId(), null).after(row.segmentId()));
     }
 

@@ -4,7 +4,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Outlet;
 import app.knottag.core.log.Words;
 import app.knottag.core.plan.NameRule;
-import app.knottag.core.reach.Ground;
+import app.knottag.core.reach.AllowedTargets;
 import app.knottag.core.reading.ReadingException;
 import app.knottag.core.series.Series;
 import app.knottag.core.time.DateStyle;
@@ -349,7 +349,7 @@ public class Sheet {
             var segments = store.segments(siteId).stream()
                     .map(SiteStore.SegmentRow::prefix)
                     .toList();
-            Ground.problem(host, Ipv4Address.parse(host), segments).ifPresent(p -> {
+            AllowedTargets.problem(host, Ipv4Address.parse(host), segments).ifPresent(p -> {
                 throw Problem.field("host", "foreign-ground", p);
             });
         } catch (ReadingException e) {

@@ -11,7 +11,7 @@ import app.knottag.server.change.Hand;
 import app.knottag.server.plan.SegmentForm.SegmentRequest;
 import app.knottag.server.plan.Sheet.SiteChangeRequest;
 import app.knottag.server.plan.Sheet.Thing;
-import app.knottag.server.record.Ground;
+import app.knottag.server.record.SegmentGuard;
 import app.knottag.server.record.SiteStore.SeriesRow;
 import app.knottag.server.record.SiteStore.ServiceRow;
 import app.knottag.server.record.Sites;
@@ -79,16 +79,16 @@ class SheetController {
 
     private final Kinds kinds;
     private final Sites sites;
-    private final Ground ground;
+    private final SegmentGuard guard;
     private final Sheet sheet;
 
     private final SheetViews views;
 
-    SheetController(Sites sites, Sheet sheet, Ground ground, Kinds kinds, SheetViews views) {
+    SheetController(Sites sites, Sheet sheet, SegmentGuard guard, Kinds kinds, SheetViews views) {
         this.views = views;
         this.kinds = kinds;
         this.sites = sites;
-        this.ground = ground;
+        this.guard = guard;
         this.sheet = sheet;
     }
 
@@ -142,7 +142,7 @@ class SheetController {
         SheetConflicts.guard(IN_USE, () -> {
             var filled = SegmentForm.read(siteId, id, body);
             if (!filled.segment().prefix().equals(was.prefix()))
-                ground.check(filled.segment().prefix());
+                guard.check(filled.segment().prefix());
             sheet.segment(hand(siteId, ifMatch, by), filled);
             return null;
         });

@@ -10,7 +10,7 @@ import app.knottag.core.time.DateStyle;
 import app.knottag.core.time.TimeReader;
 import app.knottag.core.time.TimeReader.Form;
 import app.knottag.server.plan.SegmentForm.SegmentRequest;
-import app.knottag.server.record.Ground;
+import app.knottag.server.record.SegmentGuard;
 import app.knottag.server.record.SiteStore;
 import app.knottag.server.record.Sites;
 import app.knottag.server.web.Idempotency;
@@ -58,15 +58,15 @@ class SiteController {
     private static final LocalDateTime EXAMPLE = LocalDateTime.of(2026, 3, 29, 14, 5);
 
     private final Sites sites;
-    private final Ground ground;
+    private final SegmentGuard guard;
     private final Idempotency idempotency;
 
     private final SiteViews views;
 
-    SiteController(Sites sites, Idempotency idempotency, Ground ground, SiteViews views) {
+    SiteController(Sites sites, Idempotency idempotency, SegmentGuard guard, SiteViews views) {
         this.views = views;
         this.sites = sites;
-        this.ground = ground;
+        this.guard = guard;
         this.idempotency = idempotency;
     }
 
@@ -139,7 +139,7 @@ class SiteController {
             Principal by) {
         sites.site(siteId);
         var filled = SegmentForm.read(siteId, 0, body);
-        ground.check(filled.segment().prefix());
+        guard.check(filled.segment().prefix());
         sites.refuseOverlap(siteId, 0, filled.segment().prefix());
         return SheetConflicts.guard(
                 "",

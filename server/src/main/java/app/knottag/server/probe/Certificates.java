@@ -1,6 +1,6 @@
 package app.knottag.server.probe;
 
-import app.knottag.core.reach.Heard;
+import app.knottag.core.reach.ServiceReply;
 import java.net.Socket;
 import java.security.GeneralSecurityException;
 import java.security.KeyStore;
@@ -43,8 +43,8 @@ final class Certificates extends X509ExtendedTrustManager {
     }
 
     /** Returns what was shown to a caller of this host. */
-    Heard.Certificate shown(String host, boolean ownGround) {
-        return new Heard.Certificate(
+    ServiceReply.Certificate shown(String host, boolean ownGround) {
+        return new ServiceReply.Certificate(
                 any() ? chain[0].getNotAfter().toInstant() : Instant.EPOCH, fault(host, ownGround));
     }
 

@@ -1,7 +1,7 @@
 package app.knottag.server.probe;
 
-import app.knottag.core.reach.Heard;
 import app.knottag.core.reach.Probes.Call;
+import app.knottag.core.reach.ServiceReply;
 import com.hierynomus.smbj.SMBClient;
 import com.hierynomus.smbj.SmbConfig;
 import java.io.IOException;
@@ -15,7 +15,7 @@ final class FileTalk {
 
     private FileTalk() {}
 
-    static Heard hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
+    static ServiceReply hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
         // The library takes whatever goes wrong for the server's word; whether anybody is there is asked before.
         try (var socket = new Socket()) {
             socket.connect(at, Talks.CONNECT_MILLIS);
@@ -27,7 +27,7 @@ final class FileTalk {
         try (var client = new SMBClient(config);
                 var connection = client.connect(at.getAddress().getHostAddress(), at.getPort())) {
             String dialect = connection.getNegotiatedProtocol().getDialect().name();
-            return Heard.answered(
+            return ServiceReply.answered(
                     0, List.of("dialect " + dialect.replace("SMB_", "").replace('_', '.')));
         }
     }

@@ -21,7 +21,7 @@ import tools.jackson.databind.json.JsonMapper;
 /** The neighbour table of this machine with the states and ages that its kernel keeps (iproute2). */
 final class Kernel {
 
-    /** An answer of this round is not older than the slowest of its questions takes. */
+    /** An answer of this run is not older than the slowest of its questions takes. */
     private static final int THIS_ROUND_SECONDS = 4;
 
     private static final Duration PATIENCE = Duration.ofSeconds(2);

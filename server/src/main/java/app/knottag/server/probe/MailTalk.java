@@ -1,8 +1,8 @@
 package app.knottag.server.probe;
 
-import app.knottag.core.reach.Heard;
-import app.knottag.core.reach.Heard.Ending;
 import app.knottag.core.reach.Probes.Call;
+import app.knottag.core.reach.ServiceReply;
+import app.knottag.core.reach.ServiceReply.Ending;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.util.ArrayList;
@@ -36,7 +36,7 @@ final class MailTalk {
         }
     }
 
-    static Heard hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
+    static ServiceReply hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
         var certificates = new Certificates();
         boolean secure = call.port() == SECURE_FROM_THE_START;
         var mail = new Named(call.host(), secure, certificates);
@@ -54,12 +54,12 @@ final class MailTalk {
                 if (!hello(mail, offered)) return refused("the hello after the upgrade", mail);
             }
             mail.quit();
-            var heard = Heard.answered(SMTPReply.ACTION_OK, offered);
+            var heard = ServiceReply.answered(SMTPReply.ACTION_OK, offered);
             return certificates.any() ? heard.secured(certificates.shown(call.host(), ownGround)) : heard;
         } catch (SMTPConnectionClosedException busy) {
             return refused("the greeting", mail);
         } catch (MalformedServerReplyException e) {
-            return Heard.ended(Ending.STRANGE, "the greeting", String.valueOf(mail.getReplyString()));
+            return ServiceReply.ended(Ending.STRANGE, "the greeting", String.valueOf(mail.getReplyString()));
         } finally {
             if (mail.isConnected()) mail.disconnect();
         }
@@ -75,8 +75,8 @@ final class MailTalk {
         return lines.stream().anyMatch(l -> l.length() > 4 && l.substring(4).equalsIgnoreCase(what));
     }
 
-    private static Heard refused(String step, AuthenticatingSMTPClient mail) {
-        return Heard.answered(
+    private static ServiceReply refused(String step, AuthenticatingSMTPClient mail) {
+        return ServiceReply.answered(
                 step, mail.getReplyCode(), List.of(mail.getReplyString().strip()));
     }
 }

@@ -1,8 +1,8 @@
 package app.knottag.server.probe;
 
 import app.knottag.core.address.Ipv4Address;
-import app.knottag.core.reach.Heard;
 import app.knottag.core.reach.Probes.Call;
+import app.knottag.core.reach.ServiceReply;
 import java.io.IOException;
 import java.net.Inet4Address;
 import java.net.InetAddress;
@@ -29,7 +29,7 @@ final class NameTalk {
 
     private NameTalk() {}
 
-    static Heard hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
+    static ServiceReply hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
         try {
             return ask(at, false);
         } catch (IOException silent) {
@@ -37,9 +37,9 @@ final class NameTalk {
         }
     }
 
-    private static Heard ask(InetSocketAddress at, boolean tcp) throws IOException {
+    private static ServiceReply ask(InetSocketAddress at, boolean tcp) throws IOException {
         var answer = resolver(at, tcp).send(Message.newQuery(Record.newRecord(Name.root, Type.NS, DClass.IN)));
-        return Heard.answered(answer.getRcode(), List.of()).telling(new Heard.Names(!tcp));
+        return ServiceReply.answered(answer.getRcode(), List.of()).telling(new ServiceReply.Names(!tcp));
     }
 
     static SimpleResolver resolver(InetSocketAddress at, boolean tcp) {

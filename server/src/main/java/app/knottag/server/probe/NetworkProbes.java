@@ -2,10 +2,10 @@ package app.knottag.server.probe;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.intake.Recognised;
-import app.knottag.core.reach.Heard;
 import app.knottag.core.reach.Here;
 import app.knottag.core.reach.Neighbour;
 import app.knottag.core.reach.Probes;
+import app.knottag.core.reach.ServiceReply;
 import app.knottag.core.reach.Swept;
 import app.knottag.core.reach.Whois;
 import java.io.IOException;
@@ -46,7 +46,7 @@ class NetworkProbes implements Probes, Dialer {
     }
 
     @Override
-    public Heard talk(Call call) {
+    public ServiceReply talk(Call call) {
         return talks.talk(call);
     }
 

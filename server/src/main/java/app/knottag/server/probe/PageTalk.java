@@ -1,8 +1,8 @@
 package app.knottag.server.probe;
 
 import app.knottag.core.kind.Protocol;
-import app.knottag.core.reach.Heard;
 import app.knottag.core.reach.Probes.Call;
+import app.knottag.core.reach.ServiceReply;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
@@ -39,7 +39,7 @@ final class PageTalk {
 
     private PageTalk() {}
 
-    static Heard hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
+    static ServiceReply hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
         boolean secure = call.protocol() == Protocol.HTTPS;
         var certificates = new Certificates();
         // Put together as text: resolving a path could lead to another host.
@@ -51,11 +51,11 @@ final class PageTalk {
 
     /** Reads an answer. */
     interface Reader {
-        Heard read(ClassicHttpResponse answer) throws IOException;
+        ServiceReply read(ClassicHttpResponse answer) throws IOException;
     }
 
     /** Sends a request to an address, whatever name it is for, and reads the answer. */
-    static Heard send(InetSocketAddress at, HttpUriRequestBase request, Certificates certificates, Reader reader)
+    static ServiceReply send(InetSocketAddress at, HttpUriRequestBase request, Certificates certificates, Reader reader)
             throws IOException {
         var patience = Timeout.of(Talks.PATIENCE);
         var connections = PoolingHttpClientConnectionManagerBuilder.create()
@@ -99,15 +99,15 @@ final class PageTalk {
         };
     }
 
-    private static Heard page(ClassicHttpResponse answer) throws IOException {
+    private static ServiceReply page(ClassicHttpResponse answer) throws IOException {
         int code = answer.getCode();
         if (code >= 300 && code < 400)
-            return Heard.answered(
+            return ServiceReply.answered(
                     code,
                     List.of(Optional.ofNullable(answer.getFirstHeader(HttpHeaders.LOCATION))
                             .map(h -> h.getValue())
                             .orElse("nowhere")));
         var body = answer.getEntity();
-        return Heard.answered(code, body == null ? List.of() : Talks.lines(body.getContent()));
+        return ServiceReply.answered(code, body == null ? List.of() : Talks.lines(body.getContent()));
     }
 }

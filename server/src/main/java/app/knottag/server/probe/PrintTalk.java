@@ -1,8 +1,8 @@
 package app.knottag.server.probe;
 
-import app.knottag.core.reach.Heard;
-import app.knottag.core.reach.Heard.Ending;
 import app.knottag.core.reach.Probes.Call;
+import app.knottag.core.reach.ServiceReply;
+import app.knottag.core.reach.ServiceReply.Ending;
 import java.io.ByteArrayOutputStream;
 import java.io.DataInputStream;
 import java.io.DataOutputStream;
@@ -56,11 +56,11 @@ final class PrintTalk {
         }
     }
 
-    static Heard hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
+    static ServiceReply hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
         boolean known = call.ask().startsWith("/");
         String path = known ? call.ask() : USUAL;
         var first = ask(at, call, path, GET_PRINTER);
-        if (first instanceof Heard ended) return ended;
+        if (first instanceof ServiceReply ended) return ended;
         var answer = (Answer) first;
         if (answer.status() == NOT_FOUND && !known && ask(at, call, "/", GET_FIRST) instanceof Answer found) {
             var queue = found.text("printer-uri-supported").flatMap(PrintTalk::path);
@@ -70,13 +70,13 @@ final class PrintTalk {
             }
         }
         if (!answer.fine() || !answer.attributes().containsKey("printer-state"))
-            return Heard.answered(answer.fine() ? 0 : answer.status(), List.of(path));
+            return ServiceReply.answered(answer.fine() ? 0 : answer.status(), List.of(path));
         var reasons = answer.attributes().getOrDefault("printer-state-reasons", List.of()).stream()
                 .map(b -> new String(b, StandardCharsets.US_ASCII))
                 .filter(r -> !r.equals("none"))
                 .toList();
-        return Heard.answered(0, List.of(path))
-                .telling(new Heard.Printer(
+        return ServiceReply.answered(0, List.of(path))
+                .telling(new ServiceReply.Printer(
                         answer.number("printer-state"),
                         reasons,
                         !answer.attributes().containsKey("printer-is-accepting-jobs")
@@ -97,10 +97,11 @@ final class PrintTalk {
         request.setEntity(new ByteArrayEntity(question(call, path, operation), ContentType.create("application/ipp")));
         var got = new ArrayList<Answer>();
         var heard = PageTalk.send(at, request, new Certificates(), answer -> {
-            if (!printing(answer)) return Heard.ended(Ending.STRANGE, "its answer", "a page with " + answer.getCode());
+            if (!printing(answer))
+                return ServiceReply.ended(Ending.STRANGE, "its answer", "a page with " + answer.getCode());
             got.add(read(new DataInputStream(
                     new BoundedSocket.Bounded(answer.getEntity().getContent()))));
-            return Heard.answered(0, List.of());
+            return ServiceReply.answered(0, List.of());
         });
         return got.isEmpty() ? heard : got.get(0);
     }

@@ -102,7 +102,7 @@ class StandInProbes extends NetworkProbes {
     }
 
     private boolean echoed(Ipv4Address address) {
-        byte[] sent = "knot".getBytes(StandardCharsets.US_ASCII);
+        byte[] sent = "status".getBytes(StandardCharsets.US_ASCII);
         try (var socket = new DatagramSocket()) {
             socket.connect(dialled(address, ECHO_PORT));
             socket.setSoTimeout(ECHO_MILLIS);

@@ -1,10 +1,10 @@
 package app.knottag.server.probe;
 
 import app.knottag.core.address.Ipv4Address;
-import app.knottag.core.reach.Ground;
-import app.knottag.core.reach.Heard;
-import app.knottag.core.reach.Heard.Ending;
+import app.knottag.core.reach.AllowedTargets;
 import app.knottag.core.reach.Probes.Call;
+import app.knottag.core.reach.ServiceReply;
+import app.knottag.core.reach.ServiceReply.Ending;
 import app.knottag.core.reading.ReadingException;
 import java.io.IOException;
 import java.io.InputStream;
@@ -38,29 +38,31 @@ final class Talks {
 
     /** A talk with one address. */
     private interface Talk {
-        Heard with(InetSocketAddress at, Call call, boolean ownGround) throws IOException;
+        ServiceReply with(InetSocketAddress at, Call call, boolean ownGround) throws IOException;
     }
 
-    Heard talk(Call call) {
+    ServiceReply talk(Call call) {
         List<Ipv4Address> found;
         try {
             found = List.of(Ipv4Address.parse(call.host()));
         } catch (ReadingException name) {
             found = dialer.lookup(call.host(), call.resolvers());
         }
-        if (found.isEmpty()) return Heard.ended(Ending.NAME_UNKNOWN, "the name");
+        if (found.isEmpty()) return ServiceReply.ended(Ending.NAME_UNKNOWN, "the name");
         for (var address : found) {
-            var problem = Ground.problem(call.host(), address, call.ground());
-            if (problem.isPresent()) return Heard.ended(Ending.FOREIGN, "the name", problem.get());
+            var problem = AllowedTargets.problem(call.host(), address, call.ground());
+            if (problem.isPresent()) return ServiceReply.ended(Ending.FOREIGN, "the name", problem.get());
         }
         try {
             return of(call).with(
-                            dialer.dialled(found.get(0), call.port()), call, Ground.own(found.get(0), call.ground()));
+                            dialer.dialled(found.get(0), call.port()),
+                            call,
+                            AllowedTargets.own(found.get(0), call.ground()));
         } catch (SSLException e) {
-            return Heard.ended(Ending.STRANGE, "the upgrade to TLS", String.valueOf(e.getMessage()));
+            return ServiceReply.ended(Ending.STRANGE, "the upgrade to TLS", String.valueOf(e.getMessage()));
         } catch (IOException e) {
             var ending = ending(e);
-            return Heard.ended(ending, ending == Ending.REFUSED ? "the connection" : "its answer");
+            return ServiceReply.ended(ending, ending == Ending.REFUSED ? "the connection" : "its answer");
         }
     }
 
@@ -93,17 +95,17 @@ final class Talks {
     }
 
     /** A port that takes data keeps the line open; one that hangs up at once takes none. */
-    private static Heard open(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
+    private static ServiceReply open(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
         try (var socket = new Socket()) {
             socket.connect(at, CONNECT_MILLIS);
             socket.setOption(StandardSocketOptions.TCP_NODELAY, true);
             socket.setSoTimeout(300);
             int first = socket.getInputStream().read();
             return first < 0
-                    ? Heard.ended(Ending.STRANGE, "its answer", "it hangs up at once")
-                    : Heard.answered(0, List.of());
+                    ? ServiceReply.ended(Ending.STRANGE, "its answer", "it hangs up at once")
+                    : ServiceReply.answered(0, List.of());
         } catch (SocketTimeoutException waits) {
-            return Heard.answered(0, List.of());
+            return ServiceReply.answered(0, List.of());
         }
     }
 

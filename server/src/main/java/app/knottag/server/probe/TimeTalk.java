@@ -1,8 +1,8 @@
 package app.knottag.server.probe;
 
-import app.knottag.core.reach.Heard;
-import app.knottag.core.reach.Heard.Ending;
 import app.knottag.core.reach.Probes.Call;
+import app.knottag.core.reach.ServiceReply;
+import app.knottag.core.reach.ServiceReply.Ending;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.time.Duration;
@@ -14,15 +14,15 @@ final class TimeTalk {
 
     private TimeTalk() {}
 
-    static Heard hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
+    static ServiceReply hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
         try (var client = new NTPUDPClient()) {
             client.setDefaultTimeout(Duration.ofMillis(Talks.CONNECT_MILLIS));
             var info = client.getTime(at.getAddress(), at.getPort());
             info.computeDetails();
             return info.getOffset() == null
-                    ? Heard.ended(Ending.STRANGE, "its answer")
-                    : Heard.answered(0, List.of())
-                            .telling(new Heard.Time(
+                    ? ServiceReply.ended(Ending.STRANGE, "its answer")
+                    : ServiceReply.answered(0, List.of())
+                            .telling(new ServiceReply.Time(
                                     Duration.ofMillis(info.getOffset()),
                                     info.getMessage().getStratum(),
                                     info.getMessage().getLeapIndicator()));

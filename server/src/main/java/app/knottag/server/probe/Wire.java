@@ -7,9 +7,9 @@ import app.knottag.core.intake.Form;
 import app.knottag.core.intake.Recognised.Answer;
 import app.knottag.core.intake.Recognised.Echo;
 import app.knottag.core.intake.TextReader;
-import app.knottag.core.reach.Heard;
 import app.knottag.core.reach.Here;
 import app.knottag.core.reach.Neighbour;
+import app.knottag.core.reach.ServiceReply;
 import app.knottag.core.reach.Whois;
 import java.io.IOException;
 import java.net.DatagramPacket;
@@ -224,7 +224,7 @@ final class Wire {
                     Talks.CONNECT_MILLIS);
             return true;
         } catch (IOException e) {
-            return Talks.ending(e) == Heard.Ending.REFUSED;
+            return Talks.ending(e) == ServiceReply.Ending.REFUSED;
         }
     }
 

@@ -3,9 +3,9 @@ package app.knottag.server.record;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Interface;
 import app.knottag.core.hardware.Mac;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.plan.Method;
-import app.knottag.core.runbook.Standing.Station;
+import app.knottag.core.runbook.Stage.Station;
+import app.knottag.core.status.Status;
 import java.time.Instant;
 import java.util.List;
 import java.util.Set;
@@ -44,7 +44,7 @@ public interface EndpointStore {
             String switchPort,
             String tagCode,
             Station station,
-            Knot knot,
+            Status status,
             Instant confirmedAt,
             String confirmedBy,
             Instant retiredAt,
@@ -68,14 +68,14 @@ public interface EndpointStore {
             String switchPort,
             String tagCode,
             Station station,
-            Knot knot) {}
+            Status status) {}
 
     record Holder(long id, String name, Ipv4Address address, Mac mac) {}
 
     /** An endpoint of another site. */
     record Elsewhere(long siteId, String site, long id, String name) {}
 
-    record Waiting(Station station, long waiting, boolean frayed, boolean halfDrawn) {}
+    record Waiting(Station station, long waiting, boolean failed, boolean active) {}
 
     /** What is written of an endpoint when it is added or changed. */
     record Written(
@@ -101,7 +101,7 @@ public interface EndpointStore {
             String tagCode) {}
 
     /** What the tape draws of an endpoint. */
-    record Mark(long id, Ipv4Address address, String name, String kind, Knot knot) {}
+    record Mark(long id, Ipv4Address address, String name, String kind, Status status) {}
 
     /** How the interface that counts is joined to the network, or null when none is on record. */
     @Select("select medium from interface where endpoint_id = #{endpointId} and retired_at is null and counts")
@@ -113,14 +113,16 @@ public interface EndpointStore {
     String WIRES = """
             left join place pl on pl.id = e.place_id left join outlet o on o.id = e.outlet_id
             left join port po on po.id = e.port_id left join gear g on g.id = po.gear_id\s""" + MAC;
-    String LINE =
-            "select e.id, e.site_id, e.name, e.kind, e.address, case when e.address << s.prefix then e.address - host(network(s.prefix))::inet end as host, e.segment_id, i.mac, e.serial, "
-                    + WORDS + "e.tag_code, e.station, e.knot from endpoint e join segment s on s.id = e.segment_id "
-                    + WIRES;
+    String LINE = "select e.id, e.site_id, e.name, e.kind, e.address, case when e.address << s.prefix then e.address - "
+            + "host(network(s.prefix))::inet end as host, e.segment_id, i.mac, e.serial, "
+            + WORDS + "e.tag_code, e.station, e.status from endpoint e join segment s on s.id = e.segment_id "
+            + WIRES;
     String ROW =
-            "select e.id, e.site_id, e.segment_id, e.kind, e.kind_version, e.name, e.series_id, e.number, e.address, e.method, e.service_port, e.partner_id, e.partner_port, e.host_name, e.serial, e.model, i.mac, "
+            "select e.id, e.site_id, e.segment_id, e.kind, e.kind_version, e.name, e.series_id, e.number, e.address, "
+                    + "e.method, e.service_port, e.partner_id, e.partner_port, e.host_name, e.serial, e.model, i.mac, "
                     + WORDS
-                    + "e.tag_code, e.station, e.knot, e.confirmed_at, e.confirmed_by, e.retired_at, e.away_since, e.away_why, e.version from endpoint e "
+                    + "e.tag_code, e.station, e.status, e.confirmed_at, e.confirmed_by, e.retired_at, e.away_since, "
+                    + "e.away_why, e.version from endpoint e "
                     + WIRES;
 
     @Select(ROW + "where e.id = #{id}")
@@ -145,7 +147,7 @@ public interface EndpointStore {
     List<EndpointLine> search(@Param("siteId") long siteId, @Param("pattern") String pattern);
 
     @Select("""
-            select station, count(*) as waiting, bool_or(knot = 'FRAYED') as frayed, bool_or(knot = 'HALF_DRAWN') as half_drawn
+            select station, count(*) as waiting, bool_or(status = 'FAILED') as failed, bool_or(status = 'ACTIVE') as active
             from endpoint where site_id = #{siteId} and retired_at is null group by station""")
     List<Waiting> waiting(long siteId);
 
@@ -226,10 +228,10 @@ public interface EndpointStore {
     @Select("""
             insert into endpoint (site_id, segment_id, kind, kind_version, name, host_name, series_id, number, address, method,
                 service_port, partner_id,
-                partner_port, serial, model, place_id, outlet_id, port_id, tag_code, station, knot)
+                partner_port, serial, model, place_id, outlet_id, port_id, tag_code, station, status)
             values (#{siteId}, #{segmentId}, #{kind}, #{kindVersion}, #{name}, #{hostName}, #{seriesId}, #{number}, #{address},
                 #{method}, #{servicePort},
-                #{partnerId}, #{partnerPort}, #{serial}, #{model}, #{placeId}, #{outletId}, #{portId}, #{tagCode}, 'PLAN', 'OPEN')
+                #{partnerId}, #{partnerPort}, #{serial}, #{model}, #{placeId}, #{outletId}, #{portId}, #{tagCode}, 'PLAN', 'PENDING')
                     returning id""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     long add(Written row);
@@ -251,7 +253,7 @@ public interface EndpointStore {
     int move(@Param("id") long id, @Param("address") Ipv4Address address);
 
     @Select("""
-            select id, address, name, kind, knot from endpoint where segment_id = #{segmentId} and retired_at is null and address is
+            select id, address, name, kind, status from endpoint where segment_id = #{segmentId} and retired_at is null and address is
                 not null order by address""")
     List<Mark> marks(long segmentId);
 
@@ -272,9 +274,9 @@ public interface EndpointStore {
     int touch(@Param("id") long id, @Param("expected") int expected);
 
     @Update("""
-            update endpoint set station = #{station}, knot = #{knot} where id = #{id} and (station, knot) is distinct from
-                (#{station}, #{knot})""")
-    void stand(@Param("id") long id, @Param("station") Station station, @Param("knot") Knot knot);
+            update endpoint set station = #{station}, status = #{status} where id = #{id} and (station, status) is distinct from
+                (#{station}, #{status})""")
+    void stand(@Param("id") long id, @Param("station") Station station, @Param("status") Status status);
 
     @Update("update endpoint set confirmed_at = #{at}, confirmed_by = #{by} where id = #{id}")
     void confirm(@Param("id") long id, @Param("at") Instant at, @Param("by") String by);

@@ -2,8 +2,8 @@ package app.knottag.server.record;
 
 import app.knottag.core.kind.Kind;
 import app.knottag.core.plan.Method;
+import app.knottag.core.runbook.EndpointContext;
 import app.knottag.core.runbook.Recipe;
-import app.knottag.core.runbook.Surroundings;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.List;
@@ -23,7 +23,7 @@ class Recipes {
     private final Cache<Kind, Cache<Tailored, Recipe>> known =
             Caffeine.newBuilder().weakKeys().build();
 
-    Recipe of(Kind kind, Surroundings around) {
+    Recipe of(Kind kind, EndpointContext around) {
         var answers = kind.questions().stream()
                 .map(q -> around.answers().getOrDefault(q.key(), q.usual()))
                 .toList();

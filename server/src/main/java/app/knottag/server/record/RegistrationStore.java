@@ -114,8 +114,8 @@ public interface RegistrationStore {
     /** Endpoints whose entry has run out and which do not wait for a new one yet. */
     @Select("""
             select distinct r.endpoint_id from registration r join endpoint e on e.id = r.endpoint_id
-            where r.ended_at is null and r.ends_at <= #{now} and e.retired_at is null and not (e.station = 'REGISTER' and e.knot =
-                'FRAYED') limit 500""")
+            where r.ended_at is null and r.ends_at <= #{now} and e.retired_at is null and not (e.station = 'REGISTER' and e.status =
+                'FAILED') limit 500""")
     List<Long> ranOut(Instant now);
 
     @Select("""

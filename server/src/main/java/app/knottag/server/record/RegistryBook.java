@@ -7,7 +7,7 @@ import app.knottag.core.register.Registration;
 import app.knottag.core.register.Registry;
 import app.knottag.core.register.RegistryEntry;
 import app.knottag.core.register.Unit;
-import app.knottag.core.runbook.Standing.Entries;
+import app.knottag.core.runbook.Stage.Entries;
 import app.knottag.server.record.InterfaceStore.InterfaceRow;
 import app.knottag.server.record.RegistrationStore.RegistrationRow;
 import app.knottag.server.record.RegistrationStore.RegistryRow;

@@ -3,14 +3,14 @@ package app.knottag.server.record;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.runbook.Board;
+import app.knottag.core.runbook.EndpointContext;
 import app.knottag.core.runbook.EndpointPlan;
 import app.knottag.core.runbook.OpenState;
 import app.knottag.core.runbook.Recipe;
 import app.knottag.core.runbook.Runbook;
-import app.knottag.core.runbook.Standing;
+import app.knottag.core.runbook.Stage;
 import app.knottag.core.runbook.StepRecord;
 import app.knottag.core.runbook.StepRecord.StepFinding;
-import app.knottag.core.runbook.Surroundings;
 import app.knottag.core.time.DateStyle;
 import app.knottag.core.time.SiteClock;
 import app.knottag.server.db.Json;
@@ -86,7 +86,8 @@ public class Runbooks {
                         "kind-version-missing",
                         endpoint.name() + " was begun with version " + endpoint.kindVersion() + " of “"
                                 + kinds.find(endpoint.kind()).map(Kind::name).orElse(endpoint.kind())
-                                + "”, which is not here. A lead brings that file back under Kinds, or puts the endpoint on the version that is there.",
+                                + "”, which is not here. A lead brings that file back under Kinds, or puts the endpoint "
+                                + "on the version that is there.",
                         Map.of("version", endpoint.kindVersion())));
     }
 
@@ -100,7 +101,7 @@ public class Runbooks {
         var partners = siteStore.partners(siteId).stream()
                 .collect(Collectors.toMap(SiteStore.PartnerRow::id, Function.identity()));
         return endpoints.all(siteId).stream()
-                .filter(e -> e.station() == Standing.Station.ONBOARD)
+                .filter(e -> e.station() == Stage.Station.ONBOARD)
                 .filter(e -> kinds.find(e.kind(), e.kindVersion()).isPresent())
                 .map(e -> new Board.Job(
                         e.id(),
@@ -122,7 +123,7 @@ public class Runbooks {
     private StepRecord plain(StepStore.Row row) {
         return new StepRecord(
                 row.key(),
-                row.knot(),
+                row.status(),
                 Optional.ofNullable(row.startedAt()),
                 Optional.ofNullable(row.endedAt()),
                 json.readValue(row.evidence().text(), new TypeReference<Map<String, String>>() {}),
@@ -138,7 +139,7 @@ public class Runbooks {
                 endpointId,
                 new StepStore.Row(
                         step.key(),
-                        step.knot(),
+                        step.status(),
                         step.startedAt().orElse(null),
                         step.endedAt().orElse(null),
                         new Json(json.writeValueAsString(step.evidence())),
@@ -154,8 +155,9 @@ public class Runbooks {
     }
 
     /** What decides which steps apply, and nothing that would have to be looked up one by one. */
-    private Surroundings bare(EndpointStore.Row e, Optional<SiteStore.PartnerRow> partner, Map<String, String> facts) {
-        return new Surroundings(
+    private EndpointContext bare(
+            EndpointStore.Row e, Optional<SiteStore.PartnerRow> partner, Map<String, String> facts) {
+        return new EndpointContext(
                 e.method(),
                 e.name(),
                 e.hostName(),
@@ -166,12 +168,12 @@ public class Runbooks {
                 Optional.ofNullable(e.partnerPort()),
                 facts,
                 List.of(),
-                Surroundings.Beside.NOTHING,
+                EndpointContext.Beside.NOTHING,
                 List.of(),
                 new SiteClock(clock.instant(), ZoneOffset.UTC, DateStyle.WORDS));
     }
 
-    private Surroundings around(EndpointStore.Row e) {
+    private EndpointContext around(EndpointStore.Row e) {
         return bare(e, Optional.ofNullable(e.partnerId()).map(siteStore::partner), facts(e.id()))
                 .with(book.restartAt(e), openings(e), sites.clock(e.siteId()));
     }
@@ -190,21 +192,21 @@ public class Runbooks {
     public EndpointPlan wholePlan(EndpointStore.Row row) {
         var plan = plan(row);
         return plan.with(plan.around()
-                .with(new Surroundings.Beside(
+                .with(new EndpointContext.Beside(
                         () -> endpoints.others(row.siteId(), row.id()).stream()
-                                .map(o -> new Surroundings.Other(
+                                .map(o -> new EndpointContext.Other(
                                         o.name(), o.place(), Optional.ofNullable(o.mac()), o.serial()))
                                 .toList(),
                         () -> Set.copyOf(onboard.seals()))));
     }
 
     public EndpointPlan plan(EndpointStore.Row row) {
-        var ground = sites.ground(sites.segment(row.segmentId()), row.address());
+        var context = sites.context(sites.segment(row.segmentId()), row.address());
         var taken = endpoints.addresses(row.siteId(), row.id());
         return new EndpointPlan(
                 Optional.ofNullable(row.address()),
-                ground.segment(),
-                ground.resolvers(),
+                context.segment(),
+                context.resolvers(),
                 Optional.ofNullable(row.mac()),
                 Optional.of(row.serial()).filter(s -> !s.isEmpty()),
                 taken,

@@ -16,7 +16,7 @@ public interface SightingStore {
 
     record SightingRow(Ipv4Address address, Mac mac, Source source, Instant seenAt, Instant leaseEnds) {}
 
-    record LookRow(Source source, Instant at) {}
+    record AnswerRow(Source source, Instant at) {}
 
     // The newest word of each source on each address and MAC is enough to judge by.
     @Select("""
@@ -25,7 +25,7 @@ public interface SightingStore {
     List<SightingRow> latest(long siteId);
 
     @Select("select source, at from look where site_id = #{siteId}")
-    List<LookRow> looks(long siteId);
+    List<AnswerRow> questions(long siteId);
 
     @Insert("""
             insert into sighting (site_id, address, mac, source, seen_at, lease_ends, by)

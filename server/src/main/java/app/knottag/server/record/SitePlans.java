@@ -59,7 +59,7 @@ public class SitePlans {
                 store.partners(siteId).stream()
                         .map(p -> new PlannedPartner(p.id(), p.name(), p.address()))
                         .toList(),
-                wiring.cords(),
+                wiring.cables(),
                 wiring.room(RESERVE_PORTS),
                 sightings.latest(siteId).stream().map(SitePlans::plain).toList(),
                 services(siteId));
@@ -96,7 +96,7 @@ public class SitePlans {
 
     /** What no endpoint may be given although nobody is on record there. */
     public Map<Ipv4Address, String> reserved(long siteId) {
-        return ground(siteId, List.of(), List.of()).reserved();
+        return base(siteId, List.of(), List.of()).reserved();
     }
 
     /** The partners of a site by their address. */
@@ -108,11 +108,11 @@ public class SitePlans {
 
     /** Who is in the way of one more: who holds an address by plan, and who was seen at one. */
     public Occupied occupied(long siteId, Instant now) {
-        return ground(siteId, endpoints.all(siteId), sightings.latest(siteId)).occupied(now);
+        return base(siteId, endpoints.all(siteId), sightings.latest(siteId)).occupied(now);
     }
 
-    /** The plan without cords and runs, as far as an address is concerned. */
-    private SitePlan ground(long siteId, List<EndpointStore.Row> rows, List<SightingStore.SightingRow> seen) {
+    /** The plan without cables and runs, as far as an address is concerned. */
+    private SitePlan base(long siteId, List<EndpointStore.Row> rows, List<SightingStore.SightingRow> seen) {
         var pools = store.pools(siteId);
         return new SitePlan(
                 store.segments(siteId).stream().map(s -> segment(s, pools)).toList(),
@@ -136,16 +136,16 @@ public class SitePlans {
     public Evidence evidence(long siteId) {
         var rows = endpoints.all(siteId);
         var seen = sightings.latest(siteId);
-        var plan = ground(siteId, rows, seen);
+        var plan = base(siteId, rows, seen);
         var macs = new HashMap<Mac, String>();
         for (var e : rows) if (e.mac() != null) macs.put(e.mac(), e.name());
-        var looks = new EnumMap<Source, Instant>(Source.class);
-        for (var look : sightings.looks(siteId)) looks.put(look.source(), look.at());
+        var questions = new EnumMap<Source, Instant>(Source.class);
+        for (var question : sightings.questions(siteId)) questions.put(question.source(), question.at());
         return new Evidence(
                 plan.segments().stream().map(PlannedSegment::segment).toList(),
                 plan.living(),
                 plan.sightings(),
-                looks,
+                questions,
                 macs);
     }
 }

@@ -97,18 +97,18 @@ public class Sites {
     }
 
     /** A segment as one of its endpoints sees it: while it is renumbered some stand in the next prefix already. */
-    public record Ground(Segment segment, List<Ipv4Address> resolvers) {}
+    public record SegmentContext(Segment segment, List<Ipv4Address> resolvers) {}
 
-    public Ground ground(SegmentRow row, Ipv4Address address) {
+    public SegmentContext context(SegmentRow row, Ipv4Address address) {
         boolean next = address != null
                 && row.nextPrefix() != null
                 && row.nextPrefix().usable(address)
                 && !row.prefix().usable(address);
         return next
-                ? new Ground(
+                ? new SegmentContext(
                         new Segment(row.nextPrefix(), Optional.ofNullable(row.nextGateway()), List.of()),
                         addresses(row.nextResolvers()))
-                : new Ground(plain(row), resolvers(row));
+                : new SegmentContext(plain(row), resolvers(row));
     }
 
     public static Series plain(SeriesRow row) {
@@ -121,8 +121,8 @@ public class Sites {
                 .filter(o -> o.id() != own.id() && Objects.equals(o.segmentId(), own.segmentId()))
                 .map(o -> new SeriesFit.Neighbour(plain(o), 0))
                 .toList();
-        var ground = new SeriesFit.Ground(Optional.of(segment), 0, others);
-        return SeriesFit.of(plain(own), ground, List.of(), 0, LocalDate.EPOCH).room();
+        var context = new SeriesFit.SeriesBase(Optional.of(segment), 0, others);
+        return SeriesFit.of(plain(own), context, List.of(), 0, LocalDate.EPOCH).room();
     }
 
     public static List<Ipv4Address> resolvers(SegmentRow row) {

@@ -1,6 +1,6 @@
 package app.knottag.server.record;
 
-import app.knottag.core.knot.Knot;
+import app.knottag.core.status.Status;
 import app.knottag.server.db.Json;
 import java.time.Instant;
 import java.util.List;
@@ -15,7 +15,7 @@ public interface StepStore {
 
     record Row(
             String key,
-            Knot knot,
+            Status status,
             Instant startedAt,
             Instant endedAt,
             Json evidence,
@@ -37,7 +37,7 @@ public interface StepStore {
             int restarts) {}
 
     @Select("""
-            select key, knot, started_at, ended_at, evidence, findings, reason, by, tries, restarts from step where endpoint_id =
+            select key, status, started_at, ended_at, evidence, findings, reason, by, tries, restarts from step where endpoint_id =
                 #{endpointId}""")
     List<Row> of(long endpointId);
 
@@ -45,7 +45,7 @@ public interface StepStore {
     record BoardRow(
             long endpointId,
             String key,
-            Knot knot,
+            Status status,
             Instant startedAt,
             Instant endedAt,
             Json evidence,
@@ -56,21 +56,21 @@ public interface StepStore {
             int restarts) {
 
         Row row() {
-            return new Row(key, knot, startedAt, endedAt, evidence, findings, reason, by, tries, restarts);
+            return new Row(key, status, startedAt, endedAt, evidence, findings, reason, by, tries, restarts);
         }
     }
 
     @Select("""
-            select s.endpoint_id, s.key, s.knot, s.started_at, s.ended_at, s.evidence, s.findings, s.reason, s.by, s.tries,
+            select s.endpoint_id, s.key, s.status, s.started_at, s.ended_at, s.evidence, s.findings, s.reason, s.by, s.tries,
                 s.restarts from step s
             join endpoint e on e.id = s.endpoint_id where e.site_id = #{siteId} and e.retired_at is null and e.station = 'ONBOARD'""")
     List<BoardRow> onboard(long siteId);
 
     @Insert("""
-            insert into step (endpoint_id, key, knot, started_at, ended_at, evidence, findings, reason, by, tries, restarts)
-            values (#{id}, #{s.key}, #{s.knot}, #{s.startedAt}, #{s.endedAt}, #{s.evidence}, #{s.findings}, #{s.reason}, #{s.by},
+            insert into step (endpoint_id, key, status, started_at, ended_at, evidence, findings, reason, by, tries, restarts)
+            values (#{id}, #{s.key}, #{s.status}, #{s.startedAt}, #{s.endedAt}, #{s.evidence}, #{s.findings}, #{s.reason}, #{s.by},
                 #{s.tries}, #{s.restarts})
-            on conflict (endpoint_id, key) do update set knot = excluded.knot, started_at = excluded.started_at, ended_at =
+            on conflict (endpoint_id, key) do update set status = excluded.status, started_at = excluded.started_at, ended_at =
                 excluded.ended_at,
                 evidence = excluded.evidence, findings = excluded.findings, reason = excluded.reason, by = excluded.by, tries =
                     excluded.tries, restarts = excluded.restarts""")

@@ -5,7 +5,7 @@ import app.knottag.core.hardware.Gear.Port;
 import app.knottag.core.hardware.Gear.Type;
 import app.knottag.core.hardware.Outlet;
 import app.knottag.core.hardware.Wiring;
-import app.knottag.core.hardware.Wiring.Lead;
+import app.knottag.core.hardware.Wiring.CableEnd;
 import app.knottag.server.record.WiringStore.GearRow;
 import java.util.List;
 import java.util.Optional;
@@ -80,8 +80,8 @@ public class Wires {
                 .toList();
         var names = sites.segments(siteId).stream()
                 .collect(Collectors.toMap(SiteStore.SegmentRow::id, SiteStore.SegmentRow::name));
-        var leads = store.leads(siteId).stream()
-                .map(l -> new Lead(
+        var ends = store.cableEnds(siteId).stream()
+                .map(l -> new CableEnd(
                         l.id(),
                         l.name(),
                         l.place(),
@@ -89,8 +89,8 @@ public class Wires {
                         l.segmentId(),
                         Optional.ofNullable(l.outletId()),
                         Optional.ofNullable(l.portId()),
-                        l.tied()))
+                        l.pluggedIn()))
                 .toList();
-        return new Wiring(gear(siteId), outlets, names, leads);
+        return new Wiring(gear(siteId), outlets, names, ends);
     }
 }

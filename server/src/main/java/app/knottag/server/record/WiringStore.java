@@ -44,8 +44,15 @@ public interface WiringStore {
             @Nullable Long portId) {}
 
     /** What an endpoint is plugged into. */
-    record LeadRow(
-            long id, String name, String place, int walk, long segmentId, Long outletId, Long portId, boolean tied) {}
+    record CableRow(
+            long id,
+            String name,
+            String place,
+            int walk,
+            long segmentId,
+            Long outletId,
+            Long portId,
+            boolean pluggedIn) {}
 
     @Select("select id, site_id, name, walk from place where site_id = #{siteId} order by walk, name")
     List<PlaceRow> places(long siteId);
@@ -66,10 +73,10 @@ public interface WiringStore {
 
     @Select("""
             select e.id, e.name, coalesce(pl.name, '') as place, coalesce(pl.walk, 0) as walk, e.segment_id, e.outlet_id, e.port_id,
-                exists (select 1 from step s where s.endpoint_id = e.id and s.key = 'wire' and s.knot = 'TIGHT') as tied
+                exists (select 1 from step s where s.endpoint_id = e.id and s.key = 'wire' and s.status = 'PASSED') as plugged_in
             from endpoint e left join place pl on pl.id = e.place_id where e.site_id = #{siteId} and e.retired_at is null order by
                 e.id""")
-    List<LeadRow> leads(long siteId);
+    List<CableRow> cableEnds(long siteId);
 
     @Select("""
             insert into place (site_id, name, walk) values (#{siteId}, #{name}, (select coalesce(max(walk), 0) + 10 from place where

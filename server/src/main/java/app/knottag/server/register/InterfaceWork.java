@@ -70,7 +70,7 @@ class InterfaceWork {
         var before = store.of(endpointId);
         var wanted = read(was, b);
         if (endpointStore.touch(endpointId, expected) == 0) throw Etags.stale();
-        var bond = consequences.before(was);
+        var basis = consequences.before(was);
         store.noneCounts(endpointId);
         var now = clock.instant();
         before.stream().filter(i -> wanted.stream().noneMatch(w -> same(w, i))).forEach(i -> store.retire(i.id(), now));
@@ -82,7 +82,7 @@ class InterfaceWork {
                     .filter(i -> same(w, i))
                     .findFirst()
                     .ifPresentOrElse(i -> store.change(i.id(), w), () -> store.add(endpointId, was.siteId(), w));
-        consequences.apply(endpointId, bond, by);
+        consequences.apply(endpointId, basis, by);
         log.write(Log.entry(by, "interfaces changed")
                 .at(was.siteId(), endpointId)
                 .before(before)
@@ -157,8 +157,8 @@ class InterfaceWork {
                             Map.of());
                 });
         if (endpointStore.touch(from.id(), expected) == 0) throw Etags.stale();
-        var bondFrom = consequences.before(from);
-        var bondTo = consequences.before(to);
+        var basisFrom = consequences.before(from);
+        var basisTo = consequences.before(to);
         store.noneCounts(toId);
         store.move(interfaceId, toId, true);
         var said = new ArrayList<String>();
@@ -171,7 +171,7 @@ class InterfaceWork {
                     .orElse(from.name() + " has no interface on record any more."));
         said.addAll(entries.move(adapter.mac(), from, to, by));
         for (var e : List.of(from, to)) {
-            consequences.apply(e.id(), e == from ? bondFrom : bondTo, by);
+            consequences.apply(e.id(), e == from ? basisFrom : basisTo, by);
             log.write(Log.entry(by, e == from ? "adapter went to " + to.name() : "adapter came from " + from.name())
                     .at(e.siteId(), e.id())
                     .before(adapter)

@@ -11,7 +11,7 @@ import app.knottag.core.register.RegisterRow;
 import app.knottag.server.change.EndpointRequest;
 import app.knottag.server.change.EndpointWork;
 import app.knottag.server.record.EndpointStore;
-import app.knottag.server.record.Ground;
+import app.knottag.server.record.SegmentGuard;
 import app.knottag.server.record.SiteStore;
 import app.knottag.server.record.SiteStore.SegmentRow;
 import app.knottag.server.record.Sites;
@@ -34,15 +34,16 @@ class Register {
     private final EndpointStore store;
     private final EndpointWork work;
     private final SiteStore siteStore;
-    private final Ground ground;
+    private final SegmentGuard guard;
     private final Sites sites;
     private final Kinds kinds;
 
-    Register(EndpointStore store, EndpointWork work, SiteStore siteStore, Sites sites, Kinds kinds, Ground ground) {
+    Register(
+            EndpointStore store, EndpointWork work, SiteStore siteStore, Sites sites, Kinds kinds, SegmentGuard guard) {
         this.store = store;
         this.work = work;
         this.siteStore = siteStore;
-        this.ground = ground;
+        this.guard = guard;
         this.sites = sites;
         this.kinds = kinds;
     }
@@ -128,7 +129,7 @@ class Register {
             if (row.gateway().isPresent() && row.gateway().equals(row.address()))
                 problems.add(new Problem(line, "address", "That is the gateway of the segment."));
             boolean drawn = segments.stream().anyMatch(g -> g.prefix().equals(row.prefix()));
-            if (!drawn) ground.problem(row.prefix()).ifPresent(why -> problems.add(new Problem(at, "prefix", why)));
+            if (!drawn) guard.problem(row.prefix()).ifPresent(why -> problems.add(new Problem(at, "prefix", why)));
             for (var segment : segments)
                 if (segment.prefix().overlaps(row.prefix()) && !segment.prefix().equals(row.prefix()))
                     problems.add(new Problem(

@@ -26,12 +26,12 @@ interface SwapStore {
             Instant endedAt,
             int version) {}
 
-    String ROW =
-            "select id, site_id, endpoint_id, old_unit, new_unit, steps, array_to_string(ticked, ',') as ticked, started_at, started_by, ended_at, version from swap ";
+    String ROW = "select id, site_id, endpoint_id, old_unit, new_unit, steps, array_to_string(ticked, ',') as ticked, "
+            + "started_at, started_by, ended_at, version from swap ";
 
-    @Select(
-            ROW
-                    + "where site_id = #{siteId} and (ended_at is null or ended_at > now() - interval '7 days') order by ended_at nulls first, id desc")
+    @Select(ROW
+            + "where site_id = #{siteId} and (ended_at is null or ended_at > now() - interval '7 days') order "
+            + "by ended_at nulls first, id desc")
     List<SwapRow> of(long siteId);
 
     @Select(ROW + "where id = #{id}")

@@ -122,10 +122,10 @@ public class Swaps {
         var fresh = read(was, b);
         var old = new Facts(Optional.ofNullable(was.mac()), was.serial(), was.model());
         var held = registrations.ofEndpoint(endpointId);
-        var standings = new ArrayList<SwapSheet.Standing>();
+        var standings = new ArrayList<SwapSheet.Held>();
         for (var row : held) {
             var registry = registrations.registry(row.registryId());
-            if (registry != null) standings.add(new SwapSheet.Standing(book.plain(registry), RegistryBook.plain(row)));
+            if (registry != null) standings.add(new SwapSheet.Held(book.plain(registry), RegistryBook.plain(row)));
         }
         var partner = Optional.ofNullable(was.partnerId())
                 .map(siteStore::partner)
@@ -262,8 +262,8 @@ public class Swaps {
 
     private static String waits(List<Step> steps, List<Boolean> ticks, int at) {
         var step = steps.get(at);
-        if (step.act() == Act.SET_UP) return "The runbook ties this.";
-        if (step.act() == Act.PROVE) return "The sign-off at Confirm ties this.";
+        if (step.act() == Act.SET_UP) return "The runbook does this.";
+        if (step.act() == Act.PROVE) return "The sign-off at Confirm does this.";
         if (step.act() == Act.PUT_IN)
             for (int i = 0; i < at; i++)
                 if (steps.get(i).act() == Act.TAKE_OUT
@@ -290,7 +290,7 @@ public class Swaps {
             case TAKE_OUT -> takeOut(row, step, set, by);
             case PUT_IN -> steps.set(index, putIn(row, e, step, set, by));
             case SET_UP, PROVE ->
-                throw Problem.of(HttpStatus.CONFLICT, "waits", "This line is tied by the work itself.");
+                throw Problem.of(HttpStatus.CONFLICT, "waits", "This line is ticked by the work itself.");
             default -> {}
         }
         ticks.set(index, set);

@@ -1,8 +1,8 @@
 package app.knottag.server.verify;
 
-import app.knottag.core.reach.Cause;
-import app.knottag.core.reach.CauseBook;
-import app.knottag.core.reach.Look;
+import app.knottag.core.reach.Fault;
+import app.knottag.core.reach.FaultBook;
+import app.knottag.core.reach.Question;
 import app.knottag.core.reading.ReadingException;
 import app.knottag.server.probe.StandIns;
 import jakarta.validation.Valid;
@@ -38,14 +38,14 @@ class BenchPanelController {
             String clock,
             boolean settable,
             Map<String, String> typed,
-            List<Cause> faults,
-            List<Cause> possible,
-            List<BenchLook> looks) {}
+            List<Fault> faults,
+            List<Fault> possible,
+            List<BenchLook> questions) {}
 
     /** One way to look at a device, and what one sees. */
-    record BenchLook(Look look, String words, String seen) {}
+    record BenchLook(Question question, String words, String seen) {}
 
-    record FaultView(Cause fault, String label) {}
+    record FaultView(Fault fault, String label) {}
 
     record Panel(List<Device> devices, List<FaultView> faults) {}
 
@@ -62,8 +62,8 @@ class BenchPanelController {
         var devices = json.readValue(standIns.get("/devices"), new TypeReference<List<Device>>() {});
         return new Panel(
                 devices,
-                Arrays.stream(Cause.values())
-                        .map(f -> new FaultView(f, CauseBook.shipped().of(f).title()))
+                Arrays.stream(Fault.values())
+                        .map(f -> new FaultView(f, FaultBook.shipped().of(f).title()))
                         .toList());
     }
 
@@ -80,13 +80,13 @@ class BenchPanelController {
     }
 
     @PutMapping("/api/bench-panel/{id}/faults/{fault}")
-    Panel upset(@PathVariable String id, @PathVariable Cause fault) {
+    Panel upset(@PathVariable String id, @PathVariable Fault fault) {
         standIns.send("PUT", "/devices/" + id(id) + "/faults/" + fault, "");
         return panel();
     }
 
     @DeleteMapping("/api/bench-panel/{id}/faults/{fault}")
-    Panel mend(@PathVariable String id, @PathVariable Cause fault) {
+    Panel mend(@PathVariable String id, @PathVariable Fault fault) {
         standIns.send("DELETE", "/devices/" + id(id) + "/faults/" + fault, "");
         return panel();
     }

@@ -2,7 +2,8 @@ package app.knottag.server.verify;
 
 import app.knottag.core.reach.CommonCause;
 import app.knottag.core.reach.Diagnosis.Made;
-import app.knottag.core.reach.Look;
+import app.knottag.core.reach.Outcome;
+import app.knottag.core.reach.Question;
 import app.knottag.core.reading.ReadingException;
 import app.knottag.server.record.Sites;
 import app.knottag.server.verify.Cases.Answer;
@@ -29,8 +30,8 @@ class CaseController {
     record CaseMember(long endpointId, @NotNull Word word) {}
 
     record CaseAnswer(
-            @NotNull Look look,
-            @NotNull String outcome,
+            @NotNull Question question,
+            @NotNull Outcome outcome,
             @NotNull List<Long> endpointIds) {}
 
     /** What is known of several endpoints; the last answer is new and kept where a search goes on. */
@@ -44,7 +45,7 @@ class CaseController {
 
     /** The look that tells most; the first endpoint is where it is made, and it counts for all of them. */
     record CaseNext(
-            Look look,
+            Question question,
             String words,
             String at,
             double minutes,
@@ -83,11 +84,11 @@ class CaseController {
 
     private static Answer answer(CaseAnswer a) {
         try {
-            new Made(a.look(), a.outcome());
+            new Made(a.question(), a.outcome());
         } catch (ReadingException e) {
             throw Problem.field("answers", "no-such-outcome", e.getMessage());
         }
-        return new Answer(a.look(), a.outcome(), a.endpointIds());
+        return new Answer(a.question(), a.outcome(), a.endpointIds());
     }
 
     private static CaseView view(Cases.Case c) {
@@ -95,13 +96,13 @@ class CaseController {
         var next = v.next()
                 .filter(n -> v.oneCase())
                 .map(n -> new CaseNext(
-                        n.look(),
-                        n.look().words(),
+                        n.question(),
+                        n.question().words(),
                         c.members().get(n.members().get(0)).name(),
-                        n.look().minutes(),
-                        n.look().outcomes().stream()
+                        n.question().minutes(),
+                        n.question().outcomes().stream()
                                 .map(o -> new DiagnosisController.OutcomeView(
-                                        o, c.book().words(n.look(), o)))
+                                        o, c.book().words(n.question(), o)))
                                 .toList(),
                         n.members().stream().map(c.ids()::get).toList()))
                 .orElse(null);
@@ -118,7 +119,7 @@ class CaseController {
     }
 
     private static CaseSuspect suspect(Cases.Case c, CommonCause.Suspect s) {
-        var entry = c.book().of(s.cause());
+        var entry = c.book().of(s.fault());
         return new CaseSuspect(
                 entry.title(), s.probability(), CommonCause.says(c.members(), s), entry.remedy(), entry.call());
     }

@@ -1,8 +1,9 @@
 package app.knottag.server.verify;
 
-import app.knottag.core.reach.CauseBook.Lately;
 import app.knottag.core.reach.Evidence;
-import app.knottag.core.reach.Look;
+import app.knottag.core.reach.FaultBook.Lately;
+import app.knottag.core.reach.Outcome;
+import app.knottag.core.reach.Question;
 import java.time.Instant;
 import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
@@ -34,12 +35,12 @@ interface CaseStore {
             where e.site_id = #{siteId} and e.retired_at is null and e.id = any(string_to_array(#{ids}, ',')::bigint[])""")
     List<HangRow> hang(@Param("siteId") long siteId, @Param("ids") String ids, @Param("since") Instant since);
 
-    /** A look after the latest round of an endpoint. */
-    record SeenRow(long endpointId, Look look, String outcome, Evidence evidence) {}
+    /** An answer after the latest run of an endpoint. */
+    record SeenRow(long endpointId, Question question, Outcome outcome, Evidence evidence) {}
 
     @Select("""
-            select l.endpoint_id, l.look, l.outcome, l.evidence from diagnosis_look l
-            where l.outcome <> '' and l.round_id in (select max(id) from round where at > #{since}
+            select l.endpoint_id, l.question, l.outcome, l.evidence from diagnosis_answer l
+            where l.outcome <> 'CANNOT_BE_TOLD' and l.check_run_id in (select max(id) from check_run where at > #{since}
                 and endpoint_id = any(string_to_array(#{ids}, ',')::bigint[]) group by endpoint_id)""")
     List<SeenRow> seen(@Param("ids") String ids, @Param("since") Instant since);
 

@@ -1,17 +1,18 @@
 package app.knottag.server.verify;
 
-import app.knottag.core.reach.CauseBook;
-import app.knottag.core.reach.CauseBook.Shared;
 import app.knottag.core.reach.CommonCause;
 import app.knottag.core.reach.CommonCause.Common;
 import app.knottag.core.reach.CommonCause.Member;
 import app.knottag.core.reach.Diagnosis.Made;
 import app.knottag.core.reach.Evidence;
-import app.knottag.core.reach.Look;
+import app.knottag.core.reach.FaultBook;
+import app.knottag.core.reach.FaultBook.Shared;
+import app.knottag.core.reach.Outcome;
+import app.knottag.core.reach.Question;
 import app.knottag.server.log.Log;
+import app.knottag.server.record.CheckRunStore;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Endpoints;
-import app.knottag.server.record.RoundStore;
 import app.knottag.server.verify.CaseStore.SeenRow;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
@@ -55,12 +56,12 @@ class Cases {
     record Told(long endpointId, Word word) {}
 
     /** What was seen of those endpoints. */
-    record Answer(Look look, String outcome, List<Long> endpointIds) {}
+    record Answer(Question question, Outcome outcome, List<Long> endpointIds) {}
 
     private final CaseStore store;
     private final Endpoints endpoints;
     private final Diagnoses diagnoses;
-    private final RoundStore rounds;
+    private final CheckRunStore checkRuns;
     private final Targets targets;
     private final Log log;
     private final Clock clock;
@@ -69,21 +70,21 @@ class Cases {
             CaseStore store,
             Endpoints endpoints,
             Diagnoses diagnoses,
-            RoundStore rounds,
+            CheckRunStore checkRuns,
             Targets targets,
             Log log,
             Clock clock) {
         this.store = store;
         this.endpoints = endpoints;
         this.diagnoses = diagnoses;
-        this.rounds = rounds;
+        this.checkRuns = checkRuns;
         this.targets = targets;
         this.log = log;
         this.clock = clock;
     }
 
     /** A case with its members, in the order in which they were told. */
-    record Case(List<Member> members, List<Long> ids, CommonCause.Verdict verdict, CauseBook book) {}
+    record Case(List<Member> members, List<Long> ids, CommonCause.Verdict verdict, FaultBook book) {}
 
     Case weigh(long siteId, List<Told> told, List<Answer> answers) {
         var now = clock.instant();
@@ -107,37 +108,39 @@ class Cases {
     private Member member(
             EndpointStore.Row endpoint, Told told, CaseStore.HangRow hang, List<SeenRow> seen, List<Answer> answers) {
         var made = new ArrayList<>(told.word() == Word.CHECKED ? seen(seen) : said(told.word()));
-        for (var a : answers) if (a.endpointIds().contains(endpoint.id())) made.add(new Made(a.look(), a.outcome()));
-        var last = new EnumMap<Look, Made>(Look.class);
-        made.forEach(m -> last.put(m.look(), m));
+        for (var a : answers)
+            if (a.endpointIds().contains(endpoint.id())) made.add(new Made(a.question(), a.outcome()));
+        var last = new EnumMap<Question, Made>(Question.class);
+        made.forEach(m -> last.put(m.question(), m));
         return new Member(
                 endpoint.name(), diagnoses.scene(endpoint), List.copyOf(last.values()), common(endpoint, told, hang));
     }
 
     private static List<Made> seen(List<SeenRow> rows) {
         return rows.stream()
-                .map(r -> new Made(r.look(), r.outcome(), r.evidence()))
+                .map(r -> new Made(r.question(), r.outcome(), r.evidence()))
                 .toList();
     }
 
     private static List<Made> said(Word word) {
         return switch (word) {
             case CHECKED -> List.of();
-            case WORKS -> List.of(new Made(Look.REAL_JOB, "done"));
-            case DARK -> List.of(new Made(Look.POWER, "off"));
-            case NO_JOB -> List.of(new Made(Look.REAL_JOB, "fails"));
-            case NO_INTERNET -> List.of(new Made(Look.OUTSIDE, "no"));
-            case SILENT -> List.of(new Made(Look.NEIGHBOUR, "nobody"), new Made(Look.PING, "silent"));
+            case WORKS -> List.of(new Made(Question.REAL_JOB, Outcome.DONE));
+            case DARK -> List.of(new Made(Question.POWER, Outcome.OFF));
+            case NO_JOB -> List.of(new Made(Question.REAL_JOB, Outcome.FAILS));
+            case NO_INTERNET -> List.of(new Made(Question.OUTSIDE, Outcome.NO));
+            case SILENT ->
+                List.of(new Made(Question.NEIGHBOUR, Outcome.NOBODY), new Made(Question.PING, Outcome.SILENT));
             case MOVED ->
                 List.of(
-                        new Made(Look.VANTAGE, "own"),
-                        new Made(Look.NEIGHBOUR, "nobody"),
-                        new Made(Look.LEASES, "leased"));
+                        new Made(Question.VANTAGE, Outcome.OWN),
+                        new Made(Question.NEIGHBOUR, Outcome.NOBODY),
+                        new Made(Question.LEASES, Outcome.LEASED));
             case ANSWERED ->
                 List.of(
-                        new Made(Look.VANTAGE, "own"),
-                        new Made(Look.NEIGHBOUR, "right"),
-                        new Made(Look.PING, "answers"));
+                        new Made(Question.VANTAGE, Outcome.OWN),
+                        new Made(Question.NEIGHBOUR, Outcome.RIGHT),
+                        new Made(Question.PING, Outcome.ANSWERS));
         };
     }
 
@@ -160,13 +163,13 @@ class Cases {
     void keep(long siteId, Answer answer, String by) {
         for (long id : answer.endpointIds()) {
             var endpoint = endpoints.get(id);
-            var round = rounds.latest(id);
+            var run = checkRuns.latest(id);
             if (endpoint.siteId() != siteId) throw Problem.notFound("There is no such endpoint at this site.");
-            if (round == null || !round.failed()) continue;
-            rounds.keepLook(id, round.id(), answer.look(), answer.outcome(), Evidence.SEEN, by);
-            log.write(Log.entry(by, "looked: " + answer.look().words())
+            if (run == null || !run.failed()) continue;
+            checkRuns.keepAnswer(id, run.id(), answer.question(), answer.outcome(), Evidence.SEEN, by);
+            log.write(Log.entry(by, "looked: " + answer.question().words())
                     .at(siteId, id)
-                    .after(CauseBook.shipped().words(answer.look(), answer.outcome())));
+                    .after(FaultBook.shipped().words(answer.question(), answer.outcome())));
         }
     }
 }

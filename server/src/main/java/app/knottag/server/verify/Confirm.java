@@ -2,28 +2,29 @@ package app.knottag.server.verify;
 
 import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.log.Words;
-import app.knottag.core.reach.Bond;
-import app.knottag.core.reach.Cause;
-import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Check;
 import app.knottag.core.reach.CheckResult;
+import app.knottag.core.reach.CheckRunner;
 import app.knottag.core.reach.Diagnosis;
 import app.knottag.core.reach.Evidence;
-import app.knottag.core.reach.Ladder;
-import app.knottag.core.reach.MachineLooks;
+import app.knottag.core.reach.Fault;
+import app.knottag.core.reach.FaultBook;
+import app.knottag.core.reach.MachineQuestions;
+import app.knottag.core.reach.Outcome;
 import app.knottag.core.reach.Probes;
-import app.knottag.core.reach.ProofLine;
+import app.knottag.core.reach.ProofBasis;
 import app.knottag.core.reach.Remembered;
 import app.knottag.core.reach.ServiceJudge;
 import app.knottag.core.reach.Target;
+import app.knottag.core.reach.Verification;
 import app.knottag.server.change.Consequences;
-import app.knottag.server.change.StepTied;
+import app.knottag.server.change.StepCompleted;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
-import app.knottag.server.record.Bonds;
+import app.knottag.server.record.CheckRunStore;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Endpoints;
-import app.knottag.server.record.RoundStore;
+import app.knottag.server.record.ProofBases;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
@@ -50,7 +51,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Makes rounds of checks on the network, keeps what people saw, and takes the sign-off when all of it holds. */
+/** Runs the checks on the network, keeps what people saw, and takes the sign-off when all of it holds. */
 @Service
 public class Confirm {
 
@@ -60,11 +61,11 @@ public class Confirm {
 
     private final Endpoints endpoints;
     private final EndpointStore store;
-    private final RoundStore rounds;
+    private final CheckRunStore checkRuns;
     private final Targets targets;
     private final Runbooks runbooks;
     private final Consequences consequences;
-    private final Bonds bonds;
+    private final ProofBases bases;
     private final Probes probes;
     private final Log log;
     private final Clock clock;
@@ -81,11 +82,11 @@ public class Confirm {
     Confirm(
             Endpoints endpoints,
             EndpointStore store,
-            RoundStore rounds,
+            CheckRunStore checkRuns,
             Targets targets,
             Runbooks runbooks,
             Consequences consequences,
-            Bonds bonds,
+            ProofBases bases,
             Probes probes,
             Log log,
             Clock clock,
@@ -93,11 +94,11 @@ public class Confirm {
             JsonMapper json) {
         this.endpoints = endpoints;
         this.store = store;
-        this.rounds = rounds;
+        this.checkRuns = checkRuns;
         this.targets = targets;
         this.runbooks = runbooks;
         this.consequences = consequences;
-        this.bonds = bonds;
+        this.bases = bases;
         this.probes = probes;
         this.log = log;
         this.clock = clock;
@@ -106,15 +107,15 @@ public class Confirm {
     }
 
     /**
-     * Makes every check that a machine can make. At most eight rounds run at the same time; others wait their turn. Nothing of the
+     * Makes every check that a machine can make. At most eight runs go on at the same time; others wait their turn. Nothing of the
      * database is held while the network is asked; what was heard is kept in one go afterwards.
      *
-     * @param keeper what keeping it is wrapped in, so that a round that is sent twice is on record once
+     * @param keeper what keeping it is wrapped in, so that a run that is sent twice is on record once
      */
-    public void round(long endpointId, String by, Consumer<LongSupplier> keeper) {
+    public void run(long endpointId, String by, Consumer<LongSupplier> keeper) {
         var endpoint = endpoints.get(endpointId);
         var target = targets.required(endpoint);
-        var bond = bonds.of(endpoint);
+        var basis = bases.of(endpoint);
         var at = clock.instant();
         atOnce.acquireUninterruptibly();
         try {
@@ -122,11 +123,11 @@ public class Confirm {
             underway.put(endpointId, sofar);
             var once = new Remembered(probes);
             var vantage = targets.vantage(endpoint.siteId(), once);
-            var results = new Ladder(target, once, vantage, clock).climb(lookers, sofar::add);
-            var looks = new MachineLooks(target, once, vantage, lookers).make();
+            var results = new CheckRunner(target, once, vantage, clock).run(lookers, sofar::add);
+            var questions = new MachineQuestions(target, once, vantage, lookers).make();
             String from = vantage.words(target.segment().prefix());
             transactions.executeWithoutResult(
-                    t -> keeper.accept(() -> keep(endpoint, bond, at, results, looks, from, by)));
+                    t -> keeper.accept(() -> keep(endpoint, basis, at, results, questions, from, by)));
         } finally {
             underway.remove(endpointId);
             atOnce.release();
@@ -135,21 +136,21 @@ public class Confirm {
 
     private long keep(
             EndpointStore.Row endpoint,
-            Bond bond,
+            ProofBasis basis,
             Instant at,
             List<CheckResult> results,
-            List<Diagnosis.Made> looks,
+            List<Diagnosis.Made> questions,
             String from,
             String by) {
         boolean failed = results.stream().anyMatch(CheckResult::failed);
-        long id = rounds.add(
+        long id = checkRuns.add(
                 endpoint.id(),
                 at,
                 by,
                 failed,
                 new Json(json.writeValueAsString(results)),
-                new Json(json.writeValueAsString(bond)));
-        for (var m : looks) rounds.keepLook(endpoint.id(), id, m.look(), m.outcome(), m.how(), from);
+                new Json(json.writeValueAsString(basis)));
+        for (var m : questions) checkRuns.keepAnswer(endpoint.id(), id, m.question(), m.outcome(), m.how(), from);
         consequences.stand(endpoint.id());
         log.write(Log.entry(by, failed ? "checks failed" : "checks held")
                 .at(endpoint.siteId(), endpoint.id())
@@ -159,24 +160,24 @@ public class Confirm {
 
     /** What a person says mended it is the site's own history, from which the next search learns; nothing else is. */
     @Transactional
-    public void mended(long endpointId, Cause cause, String by) {
+    public void mended(long endpointId, Fault fault, String by) {
         var endpoint = endpoints.get(endpointId);
-        var round = rounds.latest(endpointId);
-        if (round == null)
+        var run = checkRuns.latest(endpointId);
+        if (run == null)
             throw Problem.of(HttpStatus.CONFLICT, "nothing-failed", "No checks were made yet. Run them first.");
-        rounds.addFound(endpointId, round.id(), endpoint.siteId(), cause, clock.instant(), by);
-        log.write(Log.entry(by, "mended").at(endpoint.siteId(), endpointId).after(cause.name()));
+        checkRuns.addFound(endpointId, run.id(), endpoint.siteId(), fault, clock.instant(), by);
+        log.write(Log.entry(by, "mended").at(endpoint.siteId(), endpointId).after(fault.name()));
     }
 
     /** Takes back what somebody said had mended an endpoint, so that nothing is learned from it. */
     @Transactional
-    public void forget(long siteId, long roundId, String by) {
-        if (rounds.forget(siteId, roundId) == 0)
+    public void forget(long siteId, long checkRunId, String by) {
+        if (checkRuns.forget(siteId, checkRunId) == 0)
             throw Problem.notFound("Nothing was learned from there, or it was taken back already.");
-        log.write(Log.entry(by, "took back what had mended it").at(siteId, null).before(roundId));
+        log.write(Log.entry(by, "took back what had mended it").at(siteId, null).before(checkRunId));
     }
 
-    /** What has come in of a round that runs just now, or empty when none does. */
+    /** What has come in of a run that runs just now, or empty when none does. */
     Optional<List<CheckResult>> underway(long endpointId) {
         return Optional.ofNullable(underway.get(endpointId)).map(List::copyOf);
     }
@@ -187,42 +188,42 @@ public class Confirm {
     }
 
     /** The whole line of an endpoint as it stands now. */
-    public ProofLine line(EndpointStore.Row endpoint) {
-        var witnesses = rounds.witnesses(endpoint.id()).stream()
-                .map(w -> witness(w.checkName(), w))
+    public Verification line(EndpointStore.Row endpoint) {
+        var observations = checkRuns.observations(endpoint.id()).stream()
+                .map(w -> observation(w.checkName(), w))
                 .toList();
-        var now = bonds.of(endpoint);
+        var now = bases.of(endpoint);
         // A round from before proofs belonged to something is taken at its word.
-        var round = Optional.ofNullable(rounds.latest(endpoint.id()))
-                .map(r -> new ProofLine.Round(
+        var run = Optional.ofNullable(checkRuns.latest(endpoint.id()))
+                .map(r -> new Verification.CheckRun(
                         json.readValue(r.results().text(), new TypeReference<List<CheckResult>>() {}),
-                        r.bond() == null ? now : bond(r.bond()),
+                        r.basis() == null ? now : basis(r.basis()),
                         r.by()));
-        return ProofLine.of(checks(endpoint), round, witnesses, now, clock.instant());
+        return Verification.of(checks(endpoint), run, observations, now, clock.instant());
     }
 
-    private ProofLine.Witness witness(Check check, RoundStore.WitnessRow w) {
-        return new ProofLine.Witness(
-                check, w.outcome(), words(check, w.outcome()), w.evidence(), w.at(), w.by(), bond(w.bond()));
+    private Verification.Observation observation(Check check, CheckRunStore.ObservationRow w) {
+        return new Verification.Observation(
+                check, w.outcome(), words(check, w.outcome()), w.evidence(), w.at(), w.by(), basis(w.basis()));
     }
 
-    private Bond bond(Json text) {
-        return json.readValue(text.text(), Bond.class);
+    private ProofBasis basis(Json text) {
+        return json.readValue(text.text(), ProofBasis.class);
     }
 
     /** What an outcome of a check is called. */
-    static String words(Check check, String outcome) {
-        return check.look().map(l -> CauseBook.shipped().words(l, outcome)).orElseGet(() -> switch (outcome) {
-            case "refused" -> "It is refused";
-            case "let-in" -> "It is let in";
-            case "reached" -> "The office reaches it";
+    static String words(Check check, Outcome outcome) {
+        return check.question().map(l -> FaultBook.shipped().words(l, outcome)).orElseGet(() -> switch (outcome) {
+            case REFUSED -> "It is refused";
+            case LET_IN -> "It is let in";
+            case REACHED -> "The office reaches it";
             default -> "The office does not reach it";
         });
     }
 
     /** Keeps what somebody saw at a check that only eyes can make. */
     @Transactional
-    public void witness(long endpointId, Check check, String outcome, Evidence evidence, String by) {
+    public void observation(long endpointId, Check check, Outcome outcome, Evidence evidence, String by) {
         var endpoint = endpoints.get(endpointId);
         if (check.byMachine())
             throw Problem.field("check", "by-machine", "A machine makes this check: run the checks.");
@@ -232,19 +233,19 @@ public class Confirm {
             throw Problem.field("outcome", "no-such-outcome", "“" + outcome + "” is none of " + check.outcomes() + ".");
         if (evidence == Evidence.TOOL)
             throw Problem.field("evidence", "no-tool", "Only the checks themselves measure.");
-        rounds.addWitness(
+        checkRuns.addObservation(
                 endpointId,
-                new RoundStore.WitnessRow(
+                new CheckRunStore.ObservationRow(
                         check,
                         outcome,
                         evidence,
                         clock.instant(),
                         by,
-                        new Json(json.writeValueAsString(bonds.of(endpoint)))));
-        var round = rounds.latest(endpointId);
-        if (round != null)
-            check.look().ifPresent(l -> rounds.keepLook(endpointId, round.id(), l, outcome, evidence, by));
-        boolean fails = !outcome.equals(check.outcomes().get(0)) && check != Check.OFFICE;
+                        new Json(json.writeValueAsString(bases.of(endpoint)))));
+        var run = checkRuns.latest(endpointId);
+        if (run != null)
+            check.question().ifPresent(l -> checkRuns.keepAnswer(endpointId, run.id(), l, outcome, evidence, by));
+        boolean fails = outcome != check.outcomes().get(0) && check != Check.OFFICE;
         if (fails && endpoint.confirmedAt() != null) consequences.doubt(endpoint);
         consequences.stand(endpointId);
         log.write(Log.entry(by, "looked: " + check.title())
@@ -259,7 +260,7 @@ public class Confirm {
         try {
             var judged = ServiceJudge.judge(call, probes.talk(call), clock.instant());
             return new ReachController.TriedView(
-                    judged.knot(),
+                    judged.status(),
                     judged.seen(),
                     judged.remedy(),
                     targets.vantage(siteId, probes).words(call.ground()));
@@ -270,19 +271,19 @@ public class Confirm {
 
     /** What was read back in the runbook proves something here, too. */
     @EventListener
-    void tied(StepTied tied) {
-        var gate = tied.step().gate();
-        var has = checks(endpoints.get(tied.endpointId()));
+    void completed(StepCompleted step) {
+        var gate = step.step().gate();
+        var has = checks(endpoints.get(step.endpointId()));
         if (gate.type() == GateType.SIGNAL
-                && gate.part().toLowerCase(Locale.ROOT).contains("network")) readBack(tied, Check.LINK, has);
+                && gate.part().toLowerCase(Locale.ROOT).contains("network")) readBack(step, Check.LINK, has);
         if (gate.type() != GateType.ADDRESS_SHOWN) return;
-        readBack(tied, Check.ADDRESS_SHOWN, has);
-        if (tied.step().waiting().isPresent()) readBack(tied, Check.AFTER_RESTART, has);
+        readBack(step, Check.ADDRESS_SHOWN, has);
+        if (step.step().waiting().isPresent()) readBack(step, Check.AFTER_RESTART, has);
     }
 
-    private void readBack(StepTied tied, Check check, List<Check> has) {
+    private void readBack(StepCompleted step, Check check, List<Check> has) {
         if (has.contains(check))
-            witness(tied.endpointId(), check, check.outcomes().get(0), Evidence.READ_BACK, tied.by());
+            observation(step.endpointId(), check, check.outcomes().get(0), Evidence.READ_BACK, step.by());
     }
 
     /** Signs off what the line proves, as the person on site; the office says its own apart. */
@@ -300,7 +301,7 @@ public class Confirm {
         line.missing().ifPresent(m -> {
             throw Problem.of(HttpStatus.CONFLICT, "not-proved", m + " Settle that first.");
         });
-        if (rounds.latest(endpointId).at().isBefore(clock.instant().minus(FRESH)))
+        if (checkRuns.latest(endpointId).at().isBefore(clock.instant().minus(FRESH)))
             throw Problem.of(
                     HttpStatus.CONFLICT,
                     "proof-too-old",
@@ -311,23 +312,23 @@ public class Confirm {
         });
         if (store.touch(endpointId, expected) == 0) throw Etags.stale();
         var grade = line.grade();
-        rounds.addSignOff(endpointId, new RoundStore.SignOffRow(grade, words, clock.instant(), by));
+        checkRuns.addSignOff(endpointId, new CheckRunStore.SignOffRow(grade, words, clock.instant(), by));
         store.confirm(endpointId, clock.instant(), by);
         consequences.confirmed(endpoint, by);
         consequences.stand(endpointId);
         log.write(Log.entry(by, "signed off")
                 .at(endpoint.siteId(), endpointId)
-                .after(Map.of("grade", grade, "line", line.rungs()))
+                .after(Map.of("grade", grade, "line", line.checks()))
                 .because(words));
     }
 
-    /** The latest round of checks, or null when none was made. */
-    RoundStore.@Nullable Row latest(long endpointId) {
-        return rounds.latest(endpointId);
+    /** The latest run of checks, or null when none was made. */
+    CheckRunStore.@Nullable Row latest(long endpointId) {
+        return checkRuns.latest(endpointId);
     }
 
     /** The sign-off that holds, or null when none does. */
-    RoundStore.@Nullable SignOffRow signOff(EndpointStore.Row endpoint) {
-        return endpoint.confirmedAt() == null ? null : rounds.signOff(endpoint.id());
+    CheckRunStore.@Nullable SignOffRow signOff(EndpointStore.Row endpoint) {
+        return endpoint.confirmedAt() == null ? null : checkRuns.signOff(endpoint.id());
     }
 }

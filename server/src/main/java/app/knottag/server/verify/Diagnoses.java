@@ -3,22 +3,23 @@ package app.knottag.server.verify;
 import app.knottag.core.hardware.Interface;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.plan.Method;
-import app.knottag.core.reach.Cause;
-import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Diagnosis;
 import app.knottag.core.reach.Diagnosis.Made;
 import app.knottag.core.reach.Evidence;
-import app.knottag.core.reach.Look;
+import app.knottag.core.reach.Fault;
+import app.knottag.core.reach.FaultBook;
 import app.knottag.core.reach.NetworkState;
 import app.knottag.core.reach.NetworkState.Joined;
+import app.knottag.core.reach.Outcome;
 import app.knottag.core.reach.PacketWay;
 import app.knottag.core.reach.Pasted;
 import app.knottag.core.reach.Probes;
+import app.knottag.core.reach.Question;
 import app.knottag.core.reach.Target;
 import app.knottag.server.log.Log;
+import app.knottag.server.record.CheckRunStore;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.RegistryBook;
-import app.knottag.server.record.RoundStore;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
@@ -32,14 +33,14 @@ import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Weighs what was seen after a round, with what this site has shown before. */
+/** Weighs what was seen after a run, with what this site has shown before. */
 @Component
 class Diagnoses {
 
     /** A change of so many days ago still shows. */
     static final Duration LATELY = Duration.ofDays(14);
 
-    private final RoundStore rounds;
+    private final CheckRunStore checkRuns;
     private final Runbooks runbooks;
     private final RegistryBook registries;
     private final Targets targets;
@@ -51,7 +52,7 @@ class Diagnoses {
     private final Clock clock;
 
     Diagnoses(
-            RoundStore rounds,
+            CheckRunStore checkRuns,
             Runbooks runbooks,
             RegistryBook registries,
             Targets targets,
@@ -68,23 +69,24 @@ class Diagnoses {
         this.clock = clock;
         this.targets = targets;
         this.probes = probes;
-        this.rounds = rounds;
+        this.checkRuns = checkRuns;
         this.runbooks = runbooks;
         this.registries = registries;
     }
 
-    /** What was looked at after a round. */
-    record Looked(List<RoundStore.LookRow> rows, List<Made> made, Set<Look> passed) {}
+    /** What was looked at after a run. */
+    record Looked(List<CheckRunStore.AnswerRow> rows, List<Made> made, Set<Question> passed) {}
 
-    Looked looked(long endpointId, long roundId) {
-        var rows = rounds.looks(endpointId, roundId);
-        var passed = new HashSet<Look>();
-        rows.stream().filter(r -> r.outcome().isEmpty()).forEach(r -> passed.add(r.look()));
-        var seen = rows.stream().filter(r -> !r.outcome().isEmpty()).toList();
+    Looked looked(long endpointId, long checkRunId) {
+        var rows = checkRuns.questions(endpointId, checkRunId);
+        var passed = new HashSet<Question>();
+        rows.stream().filter(r -> r.outcome() == Outcome.CANNOT_BE_TOLD).forEach(r -> passed.add(r.question()));
+        var seen =
+                rows.stream().filter(r -> r.outcome() != Outcome.CANNOT_BE_TOLD).toList();
         return new Looked(
                 seen,
                 seen.stream()
-                        .map(r -> new Made(r.look(), r.outcome(), r.evidence()))
+                        .map(r -> new Made(r.question(), r.outcome(), r.evidence()))
                         .toList(),
                 passed);
     }
@@ -125,14 +127,14 @@ class Diagnoses {
     }
 
     /** The book as it was learned at a site from what people said had mended things there. */
-    CauseBook book(long siteId) {
-        return learned(rounds.found(siteId));
+    FaultBook book(long siteId) {
+        return learned(checkRuns.found(siteId));
     }
 
-    private static CauseBook learned(List<RoundStore.FoundRow> found) {
-        var times = new EnumMap<Cause, Integer>(Cause.class);
-        found.forEach(f -> times.merge(f.cause(), 1, Integer::sum));
-        return CauseBook.shipped().learned(times);
+    private static FaultBook learned(List<CheckRunStore.FoundRow> found) {
+        var times = new EnumMap<Fault, Integer>(Fault.class);
+        found.forEach(f -> times.merge(f.fault(), 1, Integer::sum));
+        return FaultBook.shipped().learned(times);
     }
 
     /**
@@ -144,11 +146,11 @@ class Diagnoses {
     record Searched(
             Diagnosis.Verdict verdict,
             List<PacketWay.Stretch> way,
-            List<RoundStore.FoundRow> learned,
+            List<CheckRunStore.FoundRow> learned,
             List<CaseStore.ChangeRow> lately) {}
 
     Searched search(EndpointStore.Row e, Looked looked) {
-        var found = rounds.found(e.siteId());
+        var found = checkRuns.found(e.siteId());
         var lately =
                 cases.lately(e.siteId(), e.segmentId(), e.id(), clock.instant().minus(LATELY));
         var changes = lately.stream().map(CaseStore.ChangeRow::what).collect(Collectors.toSet());
@@ -162,21 +164,24 @@ class Diagnoses {
         return runbooks.kind(e);
     }
 
-    /** The latest round, when it fails. */
-    RoundStore.Row failed(EndpointStore.Row endpoint) {
-        var round = rounds.latest(endpoint.id());
-        if (round == null || !confirm.line(endpoint).failed())
+    /** The latest run, when it fails. */
+    CheckRunStore.Row failed(EndpointStore.Row endpoint) {
+        var run = checkRuns.latest(endpoint.id());
+        if (run == null || !confirm.line(endpoint).failed())
             throw Problem.of(HttpStatus.CONFLICT, "nothing-failed", "The latest checks do not fail. Run them first.");
-        return round;
+        return run;
     }
 
-    /** Keeps what somebody saw; an empty outcome says that it cannot be told. */
+    /** Keeps what somebody saw; also that it cannot be told. */
     @Transactional
-    public void saw(EndpointStore.Row endpoint, Look look, String outcome, Evidence how, String by) {
-        rounds.keepLook(endpoint.id(), failed(endpoint).id(), look, outcome, how, by);
-        log.write(Log.entry(by, "looked: " + look.words())
+    public void saw(EndpointStore.Row endpoint, Question question, Outcome outcome, Evidence how, String by) {
+        checkRuns.keepAnswer(endpoint.id(), failed(endpoint).id(), question, outcome, how, by);
+        log.write(Log.entry(by, "looked: " + question.words())
                 .at(endpoint.siteId(), endpoint.id())
-                .after(outcome.isEmpty() ? "cannot tell" : CauseBook.shipped().words(look, outcome)));
+                .after(
+                        outcome == Outcome.CANNOT_BE_TOLD
+                                ? "cannot tell"
+                                : FaultBook.shipped().words(question, outcome)));
     }
 
     /** What was pasted about an endpoint; {@code weighed} when it was taken into a search for the cause. */
@@ -186,13 +191,13 @@ class Diagnoses {
     @Transactional
     public Taken pasted(EndpointStore.Row endpoint, String text, String by) {
         var read = Pasted.read(text, targets.required(endpoint), endpoint.switchPort(), clock.instant());
-        var round = rounds.latest(endpoint.id());
-        boolean weighed = round != null
-                && !read.looks().isEmpty()
+        var run = checkRuns.latest(endpoint.id());
+        boolean weighed = run != null
+                && !read.questions().isEmpty()
                 && confirm.line(endpoint).failed();
         if (weighed)
-            for (var m : read.looks())
-                rounds.keepLook(endpoint.id(), round.id(), m.look(), m.outcome(), Evidence.TOOL, by);
+            for (var m : read.questions())
+                checkRuns.keepAnswer(endpoint.id(), run.id(), m.question(), m.outcome(), Evidence.TOOL, by);
         log.write(Log.entry(by, "pasted " + read.form().words())
                 .at(endpoint.siteId(), endpoint.id())
                 .after(read.findings()));

@@ -1,18 +1,19 @@
 package app.knottag.server.verify;
 
-import app.knottag.core.reach.Cause;
-import app.knottag.core.reach.CauseBook;
 import app.knottag.core.reach.Diagnosis;
 import app.knottag.core.reach.Diagnosis.Made;
 import app.knottag.core.reach.Evidence;
-import app.knottag.core.reach.Look;
+import app.knottag.core.reach.Fault;
+import app.knottag.core.reach.FaultBook;
 import app.knottag.core.reach.NetworkState;
 import app.knottag.core.reach.NetworkState.Joined;
+import app.knottag.core.reach.Outcome;
 import app.knottag.core.reach.PacketWay;
 import app.knottag.core.reach.Pasted;
+import app.knottag.core.reach.Question;
 import app.knottag.core.reading.ReadingException;
+import app.knottag.server.record.CheckRunStore;
 import app.knottag.server.record.Endpoints;
-import app.knottag.server.record.RoundStore;
 import app.knottag.server.web.Problem;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.DecimalMax;
@@ -52,9 +53,9 @@ class DiagnosisController {
             @Nullable Boolean reserved) {}
 
     /** A look that was made; without another word it was measured by a machine, or seen by who says so. */
-    record LookMadeRequest(
-            @NotNull Look look,
-            @NotNull String outcome,
+    record AnswerRequest(
+            @NotNull Question question,
+            @NotNull Outcome outcome,
             @Nullable Evidence evidence) {}
 
     /** Shares 0..0.5 instead of the book's own: how often eyes and machines misread, and how often it is something unknown. */
@@ -66,12 +67,12 @@ class DiagnosisController {
     /** What was seen of an endpoint that is meant to be so; {@code passed} cannot be looked at and is not proposed. */
     record DiagnoseRequest(
             @NotNull @Valid TraitsRequest traits,
-            @NotNull List<@Valid LookMadeRequest> made,
-            @Nullable List<Look> passed,
+            @NotNull List<@Valid AnswerRequest> made,
+            @Nullable List<Question> passed,
             @Nullable @Valid SettingsRequest settings) {}
 
     record SuspectView(
-            List<Cause> causes,
+            List<Fault> faults,
             String title,
             double probability,
             int group,
@@ -80,12 +81,17 @@ class DiagnosisController {
             List<String> remedy,
             String call) {}
 
-    record OutcomeView(String outcome, String words) {}
+    record OutcomeView(Outcome outcome, String words) {}
 
     record NextView(
-            Look look, String words, double minutes, double gain, List<OutcomeView> outcomes, List<String> signals) {}
+            Question question,
+            String words,
+            double minutes,
+            double gain,
+            List<OutcomeView> outcomes,
+            List<String> signals) {}
 
-    record SeenView(Look look, String said, String by, boolean eyes) {}
+    record SeenView(Question question, String said, String by, boolean eyes) {}
 
     record DiagnosisView(
             List<SuspectView> suspects,
@@ -106,12 +112,12 @@ class DiagnosisController {
     record WayView(String title, double share, PacketWay.State state, boolean next) {}
 
     /** What somebody said had mended an endpoint; with enough of them the site's own book is learned. */
-    record MendedView(long roundId, String title, String endpoint, Instant at, String by) {}
+    record MendedView(long checkRunId, String title, String endpoint, Instant at, String by) {}
 
     private final Endpoints endpoints;
     private final Diagnoses diagnoses;
     private final Confirm confirm;
-    private final CauseBook book = CauseBook.shipped();
+    private final FaultBook book = FaultBook.shipped();
 
     DiagnosisController(Endpoints endpoints, Diagnoses diagnoses, Confirm confirm) {
         this.endpoints = endpoints;
@@ -136,32 +142,32 @@ class DiagnosisController {
         var made = new ArrayList<Made>();
         for (int i = 0; i < body.made().size(); i++)
             made.add(made("made/" + i, body.made().get(i)));
-        var passed = body.passed() == null ? Set.<Look>of() : Set.copyOf(body.passed());
+        var passed = body.passed() == null ? Set.<Question>of() : Set.copyOf(body.passed());
         var own = book(body.settings());
         var verdict = Diagnosis.of(scene, own, made, passed);
         var searched = new Diagnoses.Searched(verdict, PacketWay.of(scene, own, made, verdict), List.of(), List.of());
         return view(searched, made, List.of(), List.of());
     }
 
-    private CauseBook book(@Nullable SettingsRequest s) {
+    private FaultBook book(@Nullable SettingsRequest s) {
         if (s == null) return book;
         var usual = book.misreading();
         return book.with(
-                new CauseBook.Misreading(
+                new FaultBook.Misreading(
                         s.eyes() == null ? usual.eyes() : s.eyes(),
                         s.eyes() == null ? usual.imagined() : usual.imagined() * s.eyes() / usual.eyes(),
                         s.machine() == null ? usual.machine() : s.machine(),
                         usual.told(),
                         usual.shown(),
-                        usual.looks()),
+                        usual.questions()),
                 s.noneOfThese() == null ? book.noneOfThese() : s.noneOfThese());
     }
 
-    private static Made made(String field, LookMadeRequest look) {
+    private static Made made(String field, AnswerRequest question) {
         try {
-            return look.evidence() == null
-                    ? new Made(look.look(), look.outcome())
-                    : new Made(look.look(), look.outcome(), look.evidence());
+            return question.evidence() == null
+                    ? new Made(question.question(), question.outcome())
+                    : new Made(question.question(), question.outcome(), question.evidence());
         } catch (ReadingException e) {
             throw Problem.field(field + "/outcome", "no-such-outcome", e.getMessage());
         }
@@ -179,14 +185,14 @@ class DiagnosisController {
                 ReachController.signals(diagnoses.kind(endpoint)));
     }
 
-    private SeenView seen(RoundStore.LookRow row) {
-        var look = row.look();
+    private SeenView seen(CheckRunStore.AnswerRow row) {
+        var question = row.question();
         boolean phone = row.evidence() == Evidence.SPOKEN;
         return new SeenView(
-                look,
-                book.said(look, row.outcome()) + (phone ? " (said on the phone)" : ""),
+                question,
+                book.said(question, row.outcome()) + (phone ? " (said on the phone)" : ""),
                 row.by(),
-                look.by() == Look.By.EYES);
+                question.by() == Question.By.EYES);
     }
 
     record PastedRequest(@NotNull String text) {}
@@ -213,31 +219,31 @@ class DiagnosisController {
                 pasted.weighed());
     }
 
-    /** Keeps what somebody saw; an empty outcome says that it cannot be told, and it is not asked again. */
-    @PutMapping("/api/endpoints/{id}/diagnosis/looks")
-    DiagnosisView look(@PathVariable long id, @Valid @RequestBody LookMadeRequest body, Principal by) {
+    /** Keeps what somebody saw; one that cannot be told is not asked again. */
+    @PutMapping("/api/endpoints/{id}/diagnosis/answers")
+    DiagnosisView question(@PathVariable long id, @Valid @RequestBody AnswerRequest body, Principal by) {
         var endpoint = endpoints.get(id);
-        if (!body.outcome().isEmpty()) made("", body);
+        if (body.outcome() != Outcome.CANNOT_BE_TOLD) made("", body);
         var how = body.evidence() == null ? Evidence.SEEN : body.evidence();
         if (how == Evidence.TOOL) throw Problem.field("evidence", "no-tool", "Only the checks themselves measure.");
-        diagnoses.saw(endpoint, body.look(), body.outcome(), how, by.getName());
+        diagnoses.saw(endpoint, body.question(), body.outcome(), how, by.getName());
         return of(id);
     }
 
-    record MendedRequest(@NotNull Cause cause) {}
+    record MendedRequest(@NotNull Fault fault) {}
 
     /** Keeps what a person says mended it; the next search at this site weighs it. */
     @PostMapping("/api/endpoints/{id}/diagnosis/mended")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void mended(@PathVariable long id, @Valid @RequestBody MendedRequest body, Principal by) {
-        confirm.mended(id, body.cause(), by.getName());
+        confirm.mended(id, body.fault(), by.getName());
     }
 
     /** Takes back what was learned from one mended endpoint. */
-    @DeleteMapping("/api/sites/{siteId}/mended/{roundId}")
+    @DeleteMapping("/api/sites/{siteId}/mended/{checkRunId}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void forget(@PathVariable long siteId, @PathVariable long roundId, Principal by) {
-        confirm.forget(siteId, roundId, by.getName());
+    void forget(@PathVariable long siteId, @PathVariable long checkRunId, Principal by) {
+        confirm.forget(siteId, checkRunId, by.getName());
     }
 
     private DiagnosisView view(
@@ -255,17 +261,17 @@ class DiagnosisController {
                                 .limit(MOST_SUSPECTS)
                                 .collect(Collectors.summingDouble(Diagnosis.Suspect::probability)),
                 verdict.contradictory(),
-                verdict.doubtful().stream().map(Look::words).toList(),
+                verdict.doubtful().stream().map(Question::words).toList(),
                 verdict.next()
                         .map(n -> new NextView(
-                                n.look(),
-                                n.look().words(),
+                                n.question(),
+                                n.question().words(),
                                 n.minutes(),
                                 n.gain(),
-                                n.look().outcomes().stream()
-                                        .map(o -> new OutcomeView(o, book.words(n.look(), o)))
+                                n.question().outcomes().stream()
+                                        .map(o -> new OutcomeView(o, book.words(n.question(), o)))
                                         .toList(),
-                                n.look() == Look.LINK ? signals : List.of()))
+                                n.question() == Question.LINK ? signals : List.of()))
                         .orElse(null),
                 verdict.found(),
                 verdict.stop(),
@@ -276,24 +282,25 @@ class DiagnosisController {
                 searched.lately().stream()
                         .map(c -> book.lately().get(c.what()).words())
                         .toList(),
-                searched.learned().size() >= CauseBook.ENOUGH,
+                searched.learned().size() >= FaultBook.ENOUGH,
                 searched.learned().stream()
-                        .map(f -> new MendedView(f.roundId(), book.of(f.cause()).title(), f.endpoint(), f.at(), f.by()))
+                        .map(f -> new MendedView(
+                                f.checkRunId(), book.of(f.fault()).title(), f.endpoint(), f.at(), f.by()))
                         .toList());
     }
 
     /** What was seen, as one says it. */
-    private String told(Look look, List<Made> made) {
+    private String told(Question question, List<Made> made) {
         return made.stream()
-                .filter(m -> m.look() == look)
-                .map(m -> book.said(look, m.outcome()))
+                .filter(m -> m.question() == question)
+                .map(m -> book.said(question, m.outcome()))
                 .findFirst()
-                .orElseGet(look::words);
+                .orElseGet(question::words);
     }
 
     private SuspectView view(Diagnosis.Suspect s, List<Made> made) {
         return new SuspectView(
-                s.causes(),
+                s.faults(),
                 s.title(),
                 s.probability(),
                 s.group(),

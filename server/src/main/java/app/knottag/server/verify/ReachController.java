@@ -2,12 +2,13 @@ package app.knottag.server.verify;
 
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Signal;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.reach.Check;
 import app.knottag.core.reach.CheckResult;
+import app.knottag.core.reach.CheckStatus;
 import app.knottag.core.reach.Evidence;
 import app.knottag.core.reach.Grade;
-import app.knottag.core.reach.Rung;
+import app.knottag.core.reach.Outcome;
+import app.knottag.core.status.Status;
 import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.web.Etags;
@@ -40,31 +41,31 @@ class ReachController {
         OFFICE
     }
 
-    record OutcomeWords(String outcome, String words) {}
+    record OutcomeWords(Outcome outcome, String words) {}
 
     /** One check of the line, with the question to somebody who looks. */
-    record RungView(
+    record CheckStatusView(
             Check check,
             String title,
             Maker maker,
-            Knot knot,
+            Status status,
             String note,
             String remedy,
             String loosened,
-            String evidence,
+            String evidenceWords,
             String vantage,
             @Nullable Instant at,
             String by,
             long millis,
-            String question,
+            String ask,
             List<OutcomeWords> outcomes,
             List<String> signals) {}
 
     record SignOffView(String grade, String note, Instant at, String by) {}
 
     /** The whole line; {@code at} is when a machine looked last. */
-    record LineView(
-            List<RungView> rungs,
+    record VerificationView(
+            List<CheckStatusView> checks,
             @Nullable Instant at,
             String by,
             boolean failed,
@@ -76,12 +77,12 @@ class ReachController {
             String apart,
             @Nullable SignOffView signedOff) {}
 
-    /** Results as they come in while a round runs; {@code running} says whether one does. */
+    /** Results as they come in while a run runs; {@code running} says whether one does. */
     record UnderwayView(boolean running, List<CheckResult> results) {}
 
-    record WitnessRequest(
+    record ObservationRequest(
             @NotNull Check check,
-            @NotNull String outcome,
+            @NotNull Outcome outcome,
             @NotNull Evidence evidence) {}
 
     record OfficeRequest(boolean reached) {}
@@ -102,20 +103,20 @@ class ReachController {
         this.idempotency = idempotency;
     }
 
-    @GetMapping("/api/endpoints/{id}/line")
-    LineView line(@PathVariable long id) {
+    @GetMapping("/api/endpoints/{id}/verification")
+    VerificationView line(@PathVariable long id) {
         var endpoint = endpoints.get(id);
         var kind = runbooks.kind(endpoint);
         var line = confirm.line(endpoint);
-        var round = confirm.latest(id);
+        var run = confirm.latest(id);
         var signed = confirm.signOff(endpoint);
-        return new LineView(
-                line.rungs().stream().map(r -> view(r, kind)).toList(),
-                round == null ? null : round.at(),
-                round == null ? "" : round.by(),
+        return new VerificationView(
+                line.checks().stream().map(r -> view(r, kind)).toList(),
+                run == null ? null : run.at(),
+                run == null ? "" : run.by(),
                 line.failed(),
-                line.rungs().stream()
-                        .anyMatch(r -> r.knot() == Knot.FRAYED && r.check().byMachine()),
+                line.checks().stream()
+                        .anyMatch(r -> r.status() == Status.FAILED && r.check().byMachine()),
                 line.missing().orElse(""),
                 line.grade(),
                 line.grade().words(),
@@ -126,13 +127,13 @@ class ReachController {
                         : new SignOffView(signed.grade().words(), signed.note(), signed.at(), signed.by()));
     }
 
-    private static RungView view(Rung r, Kind kind) {
+    private static CheckStatusView view(CheckStatus r, Kind kind) {
         var check = r.check();
-        return new RungView(
+        return new CheckStatusView(
                 check,
                 check.title(),
                 check == Check.OFFICE ? Maker.OFFICE : check.byMachine() ? Maker.MACHINE : Maker.EYES,
-                r.knot(),
+                r.status(),
                 r.note(),
                 r.remedy(),
                 r.loosened(),
@@ -154,7 +155,7 @@ class ReachController {
                 "Let it do its real job once: " + lower(kind.service().proves()) + ". What happens?";
             case REFUSED -> "Try it: " + lower(kind.service().refuses()) + ". Is it refused?";
             case OFFICE -> "Let the office try it from its end. Does it reach this very one?";
-            default -> check.look().map(l -> l.words()).orElse("");
+            default -> check.question().map(l -> l.words()).orElse("");
         };
     }
 
@@ -170,42 +171,43 @@ class ReachController {
                 .toList();
     }
 
-    @GetMapping("/api/endpoints/{id}/rounds/underway")
+    @GetMapping("/api/endpoints/{id}/check-runs/underway")
     UnderwayView underway(@PathVariable long id) {
         var results = confirm.underway(id);
         return new UnderwayView(results.isPresent(), results.orElse(List.of()));
     }
 
-    @PostMapping("/api/endpoints/{id}/rounds")
+    @PostMapping("/api/endpoints/{id}/check-runs")
     @ResponseStatus(HttpStatus.CREATED)
-    LineView round(
+    VerificationView run(
             @PathVariable long id,
             @RequestHeader(name = "Idempotency-Key", required = false) String key,
             Principal by) {
-        var asked = Map.of("round of", id);
+        var asked = Map.of("check run of", id);
         if (idempotency.answer(by.getName(), key, asked, Made.class).isEmpty())
-            confirm.round(
+            confirm.run(
                     id,
                     by.getName(),
                     keep -> idempotency.once(by.getName(), key, asked, Made.class, () -> new Made(keep.getAsLong())));
         return line(id);
     }
 
-    @PostMapping("/api/endpoints/{id}/witnesses")
-    LineView witness(@PathVariable long id, @Valid @RequestBody WitnessRequest body, Principal by) {
-        confirm.witness(id, body.check(), body.outcome(), body.evidence(), by.getName());
+    @PostMapping("/api/endpoints/{id}/observations")
+    VerificationView observation(@PathVariable long id, @Valid @RequestBody ObservationRequest body, Principal by) {
+        confirm.observation(id, body.check(), body.outcome(), body.evidence(), by.getName());
         return line(id);
     }
 
     /** The office says from its own end whether it reaches the endpoint; the only thing that those who look on may write. */
     @PostMapping("/api/endpoints/{id}/office-word")
-    LineView office(@PathVariable long id, @Valid @RequestBody OfficeRequest body, Principal by) {
-        confirm.witness(id, Check.OFFICE, body.reached() ? "reached" : "not-reached", Evidence.SEEN, by.getName());
+    VerificationView office(@PathVariable long id, @Valid @RequestBody OfficeRequest body, Principal by) {
+        confirm.observation(
+                id, Check.OFFICE, body.reached() ? Outcome.REACHED : Outcome.NOT_REACHED, Evidence.SEEN, by.getName());
         return line(id);
     }
 
     /** What came of trying a service that the site lists. */
-    record TriedView(Knot knot, String seen, String remedy, String vantage) {}
+    record TriedView(Status status, String seen, String remedy, String vantage) {}
 
     @PostMapping("/api/sites/{siteId}/services/{id}/try")
     TriedView attempt(@PathVariable long siteId, @PathVariable long id) {

@@ -5,7 +5,7 @@ import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.Talk;
-import app.knottag.core.reach.Ladder;
+import app.knottag.core.reach.CheckRunner;
 import app.knottag.core.reach.Probes;
 import app.knottag.core.reach.Target;
 import app.knottag.core.reach.Vantage;
@@ -45,23 +45,23 @@ class Targets {
                 HttpStatus.CONFLICT,
                 "facts-missing",
                 "Address, MAC and serial must be on record before it can be proved."));
-        if (!Ladder.onOwnGround(target, target.ground()))
+        if (!CheckRunner.onOwnGround(target, target.ground()))
             throw Problem.of(
                     HttpStatus.CONFLICT,
                     "foreign-ground",
-                    "The endpoint or its partner lies outside this site's segments. Checks stay on the site's own ground.");
+                    "The endpoint or its partner lies outside this site's segments. Checks stay on the site's own context.");
         return target;
     }
 
-    /** The target when all is on record, and all that would be asked lies on the site's own ground. */
+    /** The target when all is on record, and all that would be asked lies on the site's own context. */
     Optional<Target> provable(EndpointStore.Row e) {
-        return of(e).filter(t -> Ladder.onOwnGround(t, t.ground()));
+        return of(e).filter(t -> CheckRunner.onOwnGround(t, t.ground()));
     }
 
     Optional<Target> of(EndpointStore.Row e) {
         if (e.address() == null || e.mac() == null || e.serial().isEmpty()) return Optional.empty();
         var kind = runbooks.kind(e);
-        var ground = sites.ground(sites.segment(e.segmentId()), e.address());
+        var context = sites.context(sites.segment(e.segmentId()), e.address());
         var known = new HashMap<Mac, String>();
         store.holders(e.siteId()).stream().filter(h -> h.mac() != null).forEach(h -> known.put(h.mac(), h.name()));
         return Optional.of(new Target(
@@ -69,11 +69,11 @@ class Targets {
                 e.mac(),
                 e.serial(),
                 Optional.ofNullable(e.servicePort()).orElse(kind.service().defaultPort()),
-                ground.segment(),
+                context.segment(),
                 kind.service(),
                 partner(e).map(p -> new Target.Partner(p.name(), p.address(), Optional.ofNullable(p.testPort()))),
                 known,
-                callsOut(kind) ? ground.resolvers() : List.of(),
+                callsOut(kind) ? context.resolvers() : List.of(),
                 siteStore.services(e.siteId()).stream()
                         .filter(s -> s.calledBy(kind.id()) || s.kinds().isEmpty() && fitsByPort(kind, s))
                         .map(s -> listed(s, s.calledBy(kind.id())))

@@ -59,7 +59,9 @@ final class Bed implements AutoCloseable {
                         + "; do ip link set $p master shop up; bridge link set dev $p isolated off; done");
         net.sh(
                 "router",
-                "nft flush ruleset; ip addr flush dev shop; ip addr add 10.80.16.1/24 dev shop; ip link set shop up; ip link set office up; ip link set wan mtu 1500 up; ip route replace default via 198.51.100.1; ip neigh flush all");
+                "nft flush ruleset; ip addr flush dev shop; ip addr add 10.80.16.1/24 dev shop; ip link set shop up; ip "
+                        + "link set office up; ip link set wan mtu 1500 up; ip route replace default via 198.51.100.1; "
+                        + "ip neigh flush all");
         net.stop("router", "portal");
         for (String outside : new String[] {"names", "web", "mail", "time"}) net.sh(outside, "nft flush ruleset");
         home("terminal", "10.80.16.54", TERMINAL_MAC);
@@ -217,7 +219,8 @@ final class Bed implements AutoCloseable {
         var path = write("partner-" + address + "-" + port, """
                 #!/bin/bash
                 read -r line
-                if timeout 2 bash -c 'exec 3<>/dev/tcp/%s/%d || exit 1; echo WHO ARE YOU >&3; read -t 1 -r a <&3; [ -n "$a" ] && echo "$a"' >/tmp/$$.a 2>/tmp/$$.e; then
+                if timeout 2 bash -c 'exec 3<>/dev/tcp/%s/%d || exit 1; echo WHO ARE YOU >&3; read -t 1 -r a <&3; [ -n "$a" ] && echo \
+                "$a"' >/tmp/$$.a 2>/tmp/$$.e; then
                   a=$(cat /tmp/$$.a); case "$a" in "I AM "*) echo "REACHED ${a#I AM }";; *) echo "REFUSED: a strange answer";; esac
                 elif grep -q refused /tmp/$$.e; then echo REFUSED; else echo NONE; fi
                 rm -f /tmp/$$.a /tmp/$$.e
@@ -250,7 +253,8 @@ final class Bed implements AutoCloseable {
         net.serve(
                 "second",
                 "dhcp",
-                "dnsmasq -k -u root --port=0 --no-ping --pid-file=/run/d2.pid --dhcp-range=192.168.77.100,192.168.77.200,1h --dhcp-leasefile="
+                "dnsmasq -k -u root --port=0 --no-ping --pid-file=/run/d2.pid "
+                        + "--dhcp-range=192.168.77.100,192.168.77.200,1h --dhcp-leasefile="
                         + files + "/second --interface=eth0 --bind-interfaces");
         net.sh("second", "for n in $(seq 1 50); do ss -lun | grep -q ':67 ' && exit 0; sleep 0.1; done; exit 1");
     }
@@ -339,7 +343,8 @@ final class Bed implements AutoCloseable {
     void portalPages() {
         var config = nginx(
                 "portal.conf",
-                "server { listen 8442 ssl; ssl_certificate %1$s/other.pem; ssl_certificate_key %1$s/other.key; location / { return 200 'sign in'; } }"
+                ("server { listen 8442 ssl; ssl_certificate %1$s/other.pem; ssl_certificate_key %1$s/other.key; location "
+                                + "/ { return 200 'sign in'; } }")
                         .formatted(files));
         net.serve("router", "portal", "nginx -c " + config + " -e stderr");
     }
@@ -359,14 +364,19 @@ final class Bed implements AutoCloseable {
                 cd %s; set -e
                 ec="-newkey ec -pkeyopt ec_paramgen_curve:P-256 -nodes"
                 openssl req -x509 $ec -keyout ca.key -out ca.pem -days 60 -subj /CN=bed
-                openssl req -x509 $ec -keyout other.key -out other.pem -days 60 -subj /CN=pay.cards.example -addext subjectAltName=DNS:pay.cards.example
+                openssl req -x509 $ec -keyout other.key -out other.pem -days 60 -subj /CN=pay.cards.example -addext \
+                subjectAltName=DNS:pay.cards.example
                 make() { openssl req $ec -keyout $1.key -out $1.csr -subj /CN=$2
-                  openssl x509 -req -in $1.csr -CA ca.pem -CAkey ca.key -CAcreateserial -days $3 -out $1.pem -extfile <(echo subjectAltName=DNS:$2); }
+                  openssl x509 -req -in $1.csr -CA ca.pem -CAkey ca.key -CAcreateserial -days $3 -out $1.pem -extfile <(echo \
+                  subjectAltName=DNS:$2); }
                 make right pay.cards.example 60; make mail mail.cards.example 60; make misnamed www.else.example 60
                 openssl req $ec -keyout expired.key -out expired.csr -subj /CN=pay.cards.example
                 mkdir -p ca.d; : > ca.d/index; echo 01 > ca.d/serial
-                printf '[ca]\\ndefault_ca=d\\n[d]\\ndatabase=ca.d/index\\nserial=ca.d/serial\\nnew_certs_dir=ca.d\\ndefault_md=sha256\\npolicy=p\\nx509_extensions=x\\n[p]\\ncommonName=supplied\\n[x]\\nsubjectAltName=DNS:pay.cards.example\\n' > ca.cnf
-                openssl ca -batch -config ca.cnf -cert ca.pem -keyfile ca.key -in expired.csr -out expired.pem -startdate 20200101000000Z -enddate 20210101000000Z -notext
+                printf '[ca]\\ndefault_ca=d\\n[d]\\ndatabase=ca.d/index\\nserial=ca.d/serial\\nnew_certs_dir=ca.d\\n\
+                default_md=sha256\\npolicy=p\\nx509_extensions=x\\n[p]\\ncommonName=supplied\\n[x]\\n\
+                subjectAltName=DNS:pay.cards.example\\n' > ca.cnf
+                openssl ca -batch -config ca.cnf -cert ca.pem -keyfile ca.key -in expired.csr -out expired.pem -startdate \
+                20200101000000Z -enddate 20210101000000Z -notext
                 chmod 600 *.key
                 keytool -importcert -noprompt -alias bed -file ca.pem -keystore trust.p12 -storepass changeit -storetype PKCS12
                 """.formatted(dir));
@@ -377,7 +387,9 @@ final class Bed implements AutoCloseable {
         String[][] all = {{port, certificate}, {"8441", "expired"}, {"8442", "other"}, {"8443", "misnamed"}};
         for (String[] one : all)
             servers.append(
-                    "server { listen %s ssl; ssl_certificate %s/%s.pem; ssl_certificate_key %s/%s.key; location / { return 200 'ok'; } location /forbidden { return 403; } location /broken { return 503; } location /signin { return 401; } }\n"
+                    ("server { listen %s ssl; ssl_certificate %s/%s.pem; ssl_certificate_key %s/%s.key; location / { "
+                                    + "return 200 'ok'; } location /forbidden { return 403; } location /broken { return 503; } "
+                                    + "location /signin { return 401; } }\n")
                             .formatted(one[0], files, one[1], files, one[1]));
         return "nginx -c "
                 + nginx(certificate + ".conf", "server { listen 80; location / { return 200 'ok'; } }\n" + servers)
@@ -387,7 +399,8 @@ final class Bed implements AutoCloseable {
     private Path nginx(String name, String servers) {
         return write(name, """
                 daemon off; pid /run/nginx.pid; error_log stderr; events {}
-                http { access_log off; client_body_temp_path /run/b; proxy_temp_path /run/p; fastcgi_temp_path /run/f; uwsgi_temp_path /run/u; scgi_temp_path /run/s;
+                http { access_log off; client_body_temp_path /run/b; proxy_temp_path /run/p; fastcgi_temp_path /run/f; uwsgi_temp_path \
+                /run/u; scgi_temp_path /run/s;
                 %s}
                 """.formatted(servers));
     }

@@ -7,8 +7,8 @@ import app.knottag.core.address.Segment;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Protocol;
-import app.knottag.core.reach.Ladder;
-import app.knottag.core.reach.MachineLooks;
+import app.knottag.core.reach.CheckRunner;
+import app.knottag.core.reach.MachineQuestions;
 import app.knottag.core.reach.NetworkState;
 import app.knottag.core.reach.NetworkState.Joined;
 import app.knottag.core.reach.Probes;
@@ -101,7 +101,7 @@ final class FromThere {
 
     private List<String> asked(String[] words) {
         return switch (words[0]) {
-            case "round" -> round();
+            case "checks" -> checks();
             case "sweep" -> sweep(words[1]);
             case "talk" ->
                 talk(
@@ -121,13 +121,13 @@ final class FromThere {
         return new Vantage(probes.here().addresses(), Map.of("Shop", SHOP.prefix(), "Office", OFFICE));
     }
 
-    private List<String> round() {
+    private List<String> checks() {
         var once = new Remembered(probes);
         var out = new ArrayList<String>();
-        for (var r : new Ladder(TERMINAL, once, vantage(), Clock.systemUTC()).climb(threads, x -> {}))
-            out.add("CHECK " + r.check() + " " + r.knot() + " " + r.seen());
-        for (var made : new MachineLooks(TERMINAL, once, vantage(), threads).make())
-            out.add("LOOK " + made.look() + " " + made.outcome());
+        for (var r : new CheckRunner(TERMINAL, once, vantage(), Clock.systemUTC()).run(threads, x -> {}))
+            out.add("CHECK " + r.check() + " " + r.status() + " " + r.seen());
+        for (var made : new MachineQuestions(TERMINAL, once, vantage(), threads).make())
+            out.add("LOOK " + made.question() + " " + made.outcome());
         return out;
     }
 
@@ -150,6 +150,6 @@ final class FromThere {
         var call = new Probes.Call(protocol, host, port, ask, List.of(SHOP.prefix(), OFFICE), RESOLVERS);
         var heard = probes.talk(call);
         var judged = ServiceJudge.judge(call, heard, Clock.systemUTC().instant());
-        return List.of(judged.knot() + " " + judged.seen());
+        return List.of(judged.status() + " " + judged.seen());
     }
 }

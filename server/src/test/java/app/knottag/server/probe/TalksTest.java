@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.kind.Protocol;
-import app.knottag.core.reach.Heard;
 import app.knottag.core.reach.Probes.Call;
+import app.knottag.core.reach.ServiceReply;
 import java.io.BufferedReader;
 import java.io.ByteArrayOutputStream;
 import java.io.DataOutputStream;
@@ -71,7 +71,7 @@ class TalksTest {
         }
     }
 
-    private static Heard talk(Protocol protocol, String host, String script) throws IOException {
+    private static ServiceReply talk(Protocol protocol, String host, String script) throws IOException {
         try (var server = new ServerSocket(0, 4, InetAddress.getLoopbackAddress())) {
             var thread = new Thread(() -> {
                 try {
@@ -101,7 +101,8 @@ class TalksTest {
                 "SMTP | flood                                                 | STRANGE",
                 "SMTP | drip                                                  | SILENT",
                 "SMTP | hang                                                  | SILENT",
-                "HTTP | headers; > HTTP/1.1 302 Found; > Location: http://10.9.9.9/; > Content-Length: 0; > | ANSWERED 302  [http://10.9.9.9/]",
+                "HTTP | headers; > HTTP/1.1 302 Found; > Location: http://10.9.9.9/; > Content-Length: 0; > | ANSWERED "
+                        + "302  [http://10.9.9.9/]",
                 "HTTP | headers; > HTTP/1.1 503 No; > Content-Length: 0; >    | ANSWERED 503  []",
                 "HTTP | headers; > HTTP/1.1 200 OK; >; flood                  | ANSWERED 200",
                 "HTTP | > SSH-2.0-thing                                       | STRANGE",
@@ -129,7 +130,7 @@ class TalksTest {
         "192.168.7.7, FOREIGN",
         "127.0.0.1, FOREIGN",
     })
-    void names(String host, Heard.Ending ending) throws IOException {
+    void names(String host, ServiceReply.Ending ending) throws IOException {
         assertThat(talk(Protocol.HTTP, host, "headers; > HTTP/1.1 200 OK; > Content-Length: 0; >")
                         .ending())
                 .isEqualTo(ending);
@@ -172,6 +173,6 @@ class TalksTest {
                             .talk(new Call(protocol, "10.7.0.9", 80, "", GROUND, List.of()))
                             .ending())
                     .as(protocol.name())
-                    .isEqualTo(Heard.Ending.REFUSED);
+                    .isEqualTo(ServiceReply.Ending.REFUSED);
     }
 }

@@ -3,14 +3,17 @@ package app.knottag.server.probe;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.junit.jupiter.api.parallel.ExecutionMode.CONCURRENT;
 
-import app.knottag.core.reach.Cause;
-import app.knottag.core.reach.CauseBook;
+import app.knottag.core.reach.Answer;
 import app.knottag.core.reach.Diagnosis;
 import app.knottag.core.reach.Diagnosis.Made;
-import app.knottag.core.reach.Look;
+import app.knottag.core.reach.Fault;
+import app.knottag.core.reach.FaultBook;
 import app.knottag.core.reach.NetworkState;
+import app.knottag.core.reach.Outcome;
+import app.knottag.core.reach.Question;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -71,10 +74,10 @@ class WireTest {
                 .isGreaterThanOrEqualTo((int) Math.ceil(0.95 * all));
     }
 
-    private static Map<String, String> looks(List<String> said) {
-        var looks = new TreeMap<String, String>();
-        for (String line : said) if (line.startsWith("LOOK ")) looks.put(line.split(" ")[1], line.split(" ")[2]);
-        return looks;
+    private static Map<String, String> questions(List<String> said) {
+        var questions = new TreeMap<String, String>();
+        for (String line : said) if (line.startsWith("LOOK ")) questions.put(line.split(" ")[1], line.split(" ")[2]);
+        return questions;
     }
 
     @DisplayName("What a machine sees on the wire is what the model says, for every fault")
@@ -85,10 +88,10 @@ class WireTest {
         visit(place -> {
             fault.make(place.bed());
             var differ = new ArrayList<String>();
-            compare(fault, "here", place.here().ask("round"), FromThere.INTENDED_HERE, differ);
+            compare(fault, "here", place.here().ask("checks"), FromThere.INTENDED_HERE, differ);
             if (fault != WireFault.LOOKED_FROM_ELSEWHERE)
-                compare(fault, "there", place.there().ask("round"), FromThere.INTENDED_THERE, differ);
-            search(fault, place.here().ask("round"));
+                compare(fault, "there", place.there().ask("checks"), FromThere.INTENDED_THERE, differ);
+            search(fault, place.here().ask("checks"));
             assertThat(differ).isEmpty();
         });
     }
@@ -99,32 +102,34 @@ class WireTest {
     /** Answers only what is asked: what a machine sees from the wire, what eyes see as the fault says it. */
     private static void search(WireFault fault, List<String> said) {
         var made = new ArrayList<Made>();
-        looks(said).forEach((name, seen) -> made.add(new Made(Look.valueOf(name), seen)));
+        questions(said).forEach((name, seen) -> made.add(new Made(Question.valueOf(name), Outcome.valueOf(seen))));
         int measured = made.size();
-        var eyes = new TreeMap<String, String>();
-        for (String word : fault.eyes.split(" ")) if (!word.isEmpty()) eyes.put(word.split("=")[0], word.split("=")[1]);
+        var eyes = Arrays.stream(fault.eyes.split(" "))
+                .filter(w -> !w.isEmpty())
+                .map(Answer::valueOf)
+                .collect(Collectors.toMap(Answer::question, Answer::outcome));
         var meant = fault == WireFault.KEPT_APART ? FromThere.INTENDED_WIRELESS : FromThere.INTENDED_HERE;
-        var verdict = Diagnosis.of(meant, CauseBook.shipped(), made);
+        var verdict = Diagnosis.of(meant, FaultBook.shipped(), made);
         while (verdict.next().isPresent()) {
-            var look = verdict.next().get().look();
+            var question = verdict.next().get().question();
             made.add(new Made(
-                    look, eyes.getOrDefault(look.name(), look.outcomes().get(0))));
-            verdict = Diagnosis.of(meant, CauseBook.shipped(), made);
+                    question, eyes.getOrDefault(question, question.outcomes().get(0))));
+            verdict = Diagnosis.of(meant, FaultBook.shipped(), made);
         }
         var first = verdict.suspects().get(0);
-        boolean right = first.causes().equals(List.of(fault.cause));
+        boolean right = first.faults().equals(List.of(fault.fault));
         boolean near = verdict.suspects().stream()
-                .anyMatch(s -> s.group() == first.group() && s.causes().equals(List.of(fault.cause)));
+                .anyMatch(s -> s.group() == first.group() && s.faults().equals(List.of(fault.fault)));
         String end = right ? "right" : near ? "near" : verdict.found() ? "WRONG" : "open";
         ENDS.merge(end, 1, Integer::sum);
         System.out.printf(
                 "| %-22s | %-5s | %s %.2f after %s%n",
                 fault,
                 end,
-                first.causes(),
+                first.faults(),
                 first.probability(),
                 made.subList(measured, made.size()).stream()
-                        .map(m -> m.look() + "=" + m.outcome())
+                        .map(m -> m.question() + "=" + m.outcome())
                         .collect(Collectors.joining(" ")));
     }
 
@@ -132,13 +137,14 @@ class WireTest {
 
     private static void compare(
             WireFault fault, String from, List<String> said, NetworkState intended, List<String> differ) {
-        var state = fault.cause.ways(intended).get(fault.way);
+        var state = fault.fault.ways(intended).get(fault.way);
         var row = new ArrayList<String>();
-        looks(said).forEach((name, seen) -> {
-            var look = Look.valueOf(name);
-            int shown = state.observe(look);
-            String model =
-                    shown == NetworkState.ANYTHING ? "?" : look.outcomes().get(shown);
+        questions(said).forEach((name, seen) -> {
+            var question = Question.valueOf(name);
+            int shown = state.observe(question);
+            String model = shown == NetworkState.ANYTHING
+                    ? "?"
+                    : question.outcomes().get(shown).name();
             row.add(name + "=" + seen
                     + (model.equals(seen) ? "" : model.equals("?") ? "(?)" : "(model: " + model + ")"));
             if (!model.equals(seen) && !model.equals("?"))
@@ -175,47 +181,47 @@ class WireTest {
             var here = place.here();
             var bed = place.bed();
             for (String row : List.of(
-                    "HTTPS pay.cards.example 443 / | TIGHT Its page answers (200). Its certificate is good",
-                    "HTTPS pay.cards.example 443 /signin | TIGHT Its page answers, and asks for a sign-in (401).",
-                    "HTTPS pay.cards.example 443 /forbidden | FRAYED Its page does not let this machine in (403).",
-                    "HTTPS pay.cards.example 443 /broken | FRAYED Its page answers with an error of its own (503).",
-                    "HTTPS pay.cards.example 8441 / | FRAYED Its certificate is not taken: it ended on 2021-01-01.",
-                    "HTTPS pay.cards.example 8442 / | FRAYED Its certificate is not taken: nobody known has signed it.",
-                    "HTTPS pay.cards.example 8443 / | FRAYED Its certificate is not taken: it is not for pay.cards.example.",
-                    "HTTP pay.cards.example 443 / | FRAYED It does not understand the question (400).",
-                    "HTTPS pay.cards.example 80 / | FRAYED pay.cards.example port 80 answers, but not as",
-                    "HTTPS gone.cards.example 443 / | FRAYED No resolver knows the name gone.cards.example.",
-                    "SMTP mail.cards.example 587 | TIGHT The mail server greets, upgrades to TLS and offers a sign-in.",
-                    "SMTP mail.cards.example 465 | TIGHT The mail server greets, upgrades to TLS and offers a sign-in.",
-                    "SMTP mail.cards.example 25 | FRAYED The mail server offers no upgrade to TLS.",
-                    "NTP time.cards.example 123 | TIGHT Its time and ours are",
-                    "DNS 10.80.16.1 53 | TIGHT 10.80.16.1 knows names.",
-                    "DNS 10.80.16.61 53 | FRAYED 10.80.16.61 port 53 refuses: nothing listens there.",
-                    "IPP 10.80.16.60 631 | TIGHT It is ready to print.",
-                    "RAW_PRINT 10.80.16.60 9100 | TIGHT It takes print data.",
-                    "FILE 10.80.16.61 445 | TIGHT It offers shared folders",
-                    "FILE 10.80.16.99 445 | FRAYED 10.80.16.99 port 445 stays silent",
-                    "FILE 10.80.16.72 445 | FRAYED There is no way from here to 10.80.16.72 port 445.")) {
+                    "HTTPS pay.cards.example 443 / | PASSED Its page answers (200). Its certificate is good",
+                    "HTTPS pay.cards.example 443 /signin | PASSED Its page answers, and asks for a sign-in (401).",
+                    "HTTPS pay.cards.example 443 /forbidden | FAILED Its page does not let this machine in (403).",
+                    "HTTPS pay.cards.example 443 /broken | FAILED Its page answers with an error of its own (503).",
+                    "HTTPS pay.cards.example 8441 / | FAILED Its certificate is not taken: it ended on 2021-01-01.",
+                    "HTTPS pay.cards.example 8442 / | FAILED Its certificate is not taken: nobody known has signed it.",
+                    "HTTPS pay.cards.example 8443 / | FAILED Its certificate is not taken: it is not for pay.cards.example.",
+                    "HTTP pay.cards.example 443 / | FAILED It does not understand the question (400).",
+                    "HTTPS pay.cards.example 80 / | FAILED pay.cards.example port 80 answers, but not as",
+                    "HTTPS gone.cards.example 443 / | FAILED No resolver knows the name gone.cards.example.",
+                    "SMTP mail.cards.example 587 | PASSED The mail server greets, upgrades to TLS and offers a sign-in.",
+                    "SMTP mail.cards.example 465 | PASSED The mail server greets, upgrades to TLS and offers a sign-in.",
+                    "SMTP mail.cards.example 25 | FAILED The mail server offers no upgrade to TLS.",
+                    "NTP time.cards.example 123 | PASSED Its time and ours are",
+                    "DNS 10.80.16.1 53 | PASSED 10.80.16.1 knows names.",
+                    "DNS 10.80.16.61 53 | FAILED 10.80.16.61 port 53 refuses: nothing listens there.",
+                    "IPP 10.80.16.60 631 | PASSED It is ready to print.",
+                    "RAW_PRINT 10.80.16.60 9100 | PASSED It takes print data.",
+                    "FILE 10.80.16.61 445 | PASSED It offers shared folders",
+                    "FILE 10.80.16.99 445 | FAILED 10.80.16.99 port 445 stays silent",
+                    "FILE 10.80.16.72 445 | FAILED There is no way from here to 10.80.16.72 port 445.")) {
                 String[] parts = row.split(" \\| ");
                 assertThat(here.ask("talk " + parts[0]).get(0)).as(parts[0]).startsWith(parts[1]);
             }
             bed.copier("Stopped", "media-empty-error");
             assertThat(here.ask("talk IPP 10.80.16.60 631").get(0))
-                    .startsWith("FRAYED It has stopped:")
+                    .startsWith("FAILED It has stopped:")
                     .contains("media empty error");
             bed.time("");
             Thread.sleep(800);
             assertThat(here.ask("talk NTP time.cards.example 123").get(0))
-                    .startsWith("FRAYED It answers, but its own clock is set by nothing");
+                    .startsWith("FAILED It answers, but its own clock is set by nothing");
             bed.mail("defer message = 421 busy");
             assertThat(here.ask("talk SMTP mail.cards.example 587").get(0))
-                    .startsWith("FRAYED The mail server puts off");
+                    .startsWith("FAILED The mail server puts off");
             bed.mail("deny message = not from there");
             assertThat(here.ask("talk SMTP mail.cards.example 587").get(0))
-                    .startsWith("FRAYED The mail server refuses for good");
+                    .startsWith("FAILED The mail server refuses for good");
             bed.net.sh("router", Bed.drop("udp dport 53"));
             assertThat(here.ask("talk DNS 10.80.16.1 53").get(0))
-                    .isEqualTo("FRAYED 10.80.16.1 answers over TCP only; devices ask over UDP.");
+                    .isEqualTo("FAILED 10.80.16.1 answers over TCP only; devices ask over UDP.");
             bed.copier("Idle", "");
             bed.time(Bed.OWN_TIME);
             bed.mail("accept");
@@ -249,7 +255,8 @@ class WireTest {
     }
 
     private static final String THERE =
-            "10.80.16.1 01, 10.80.16.34 94, 10.80.16.54 2B, 10.80.16.55 55, 10.80.16.60 60, 10.80.16.61 61, 10.80.16.70 70, 10.80.16.71 71, 10.80.16.72 72, 10.80.16.73 73, 10.80.16.215 75";
+            "10.80.16.1 01, 10.80.16.34 94, 10.80.16.54 2B, 10.80.16.55 55, 10.80.16.60 60, 10.80.16.61 61, 10.80.16.70 "
+                    + "70, 10.80.16.71 71, 10.80.16.72 72, 10.80.16.73 73, 10.80.16.215 75";
 
     private static List<String> there(List<String> said) {
         return said.stream()
@@ -292,10 +299,10 @@ class WireTest {
     @ParameterizedTest(name = "{0}")
     @CsvSource({"NOTHING", "DHCP_DOWN", "DHCP_FULL", "DHCP_SECOND"})
     @ResourceLock(value = NEIGHBOUR_TABLE, mode = ResourceAccessMode.READ)
-    void leases(Cause cause) throws InterruptedException, IOException {
+    void leases(Fault fault) throws InterruptedException, IOException {
         visit(place -> {
             var bed = place.bed();
-            switch (cause) {
+            switch (fault) {
                 case DHCP_DOWN -> bed.net.stop("router", "dns");
                 case DHCP_FULL -> {
                     bed.routerServices("10.80.16.238,10.80.16.238", " --no-ping");
@@ -309,11 +316,14 @@ class WireTest {
                 default -> {}
             }
             String lease = bed.lease("00:00:5e:00:53:a2");
-            String sort = lease.startsWith("10.80.16.") ? "pool" : lease.equals("none") ? "self" : "foreign";
-            var state = cause.apply(FromThere.INTENDED_HERE);
+            String sort = lease.startsWith("10.80.16.") ? "POOL" : lease.equals("none") ? "SELF" : "FOREIGN";
+            var state = fault.apply(FromThere.INTENDED_HERE);
             assertThat(sort)
-                    .as("%s hands out %s", cause, lease)
-                    .isEqualTo(Look.LAPTOP_LEASE.outcomes().get(state.observe(Look.LAPTOP_LEASE)));
+                    .as("%s hands out %s", fault, lease)
+                    .isEqualTo(Question.LAPTOP_LEASE
+                            .outcomes()
+                            .get(state.observe(Question.LAPTOP_LEASE))
+                            .name());
         });
     }
 
@@ -336,7 +346,7 @@ class WireTest {
         });
     }
 
-    @DisplayName("One's own cable goes in the middle of a round or a sweep: nobody is blamed")
+    @DisplayName("One's own cable goes in the middle of a run or a sweep: nobody is blamed")
     @Test
     @ResourceLock(value = NEIGHBOUR_TABLE, mode = ResourceAccessMode.READ)
     void ownLink() throws InterruptedException, IOException {
@@ -348,10 +358,10 @@ class WireTest {
             });
             bed.net.ip("switch", "link set " + bed.terminalPort + " down");
             pulled.start();
-            var round = place.here().ask("round");
+            var checks = place.here().ask("checks");
             pulled.join();
-            assertThat(round)
-                    .filteredOn(l -> l.startsWith("CHECK") && l.contains("FRAYED"))
+            assertThat(checks)
+                    .filteredOn(l -> l.startsWith("CHECK") && l.contains("FAILED"))
                     .isNotEmpty()
                     .allMatch(l -> l.contains("This machine's own network changed in the middle"));
         });

@@ -20,7 +20,7 @@ import org.springframework.web.filter.OncePerRequestFilter;
  * Whether a session still stands, asked on each request: the person is there, nobody has ended its sessions since (its epoch is
  * that of the sign-in), and it is not older than a day. The role is that of now, not of the sign-in.
  */
-class Standing extends OncePerRequestFilter {
+class SessionCheck extends OncePerRequestFilter {
 
     static final String PERSON = "knot.person";
     static final String EPOCH = "knot.epoch";
@@ -29,7 +29,7 @@ class Standing extends OncePerRequestFilter {
     private final People people;
     private final Clock clock;
 
-    Standing(People people, Clock clock) {
+    SessionCheck(People people, Clock clock) {
         this.people = people;
         this.clock = clock;
     }

@@ -1,6 +1,6 @@
 package app.knottag.server.record;
 
-import app.knottag.core.address.AllowedGround;
+import app.knottag.core.address.AllowedSegments;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.server.web.Problem;
 import java.util.Arrays;
@@ -11,12 +11,12 @@ import org.springframework.stereotype.Component;
 
 /** What the operator lets this machine ask; the person who draws a segment does not fence herself. */
 @Component
-public class Ground {
+public class SegmentGuard {
 
-    private final AllowedGround allowed;
+    private final AllowedSegments allowed;
 
-    Ground(@Value("${knot.allow:}") String prefixes) {
-        allowed = new AllowedGround(Arrays.stream(prefixes.split("[,; ]+"))
+    SegmentGuard(@Value("${knot.allow:}") String prefixes) {
+        allowed = new AllowedSegments(Arrays.stream(prefixes.split("[,; ]+"))
                 .filter(p -> !p.isBlank())
                 .map(Ipv4Prefix::parse)
                 .toList());

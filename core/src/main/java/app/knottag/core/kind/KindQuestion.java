@@ -9,9 +9,9 @@ import java.util.List;
  * @param key small letters and hyphens
  * @param usual the answer that is taken until somebody gives one
  */
-public record Question(String key, String ask, List<Answer> options, String usual) {
+public record KindQuestion(String key, String ask, List<Answer> options, String usual) {
 
-    public Question {
+    public KindQuestion {
         options = options == null ? List.of() : List.copyOf(options);
         if (!key.matches("[a-z][a-z-]{1,29}"))
             throw new IllegalArgumentException("a question's key must be small letters and hyphens, was " + key);

@@ -1,16 +1,16 @@
 package app.knottag.core.reach;
 
-import static app.knottag.core.knot.Knot.FRAYED;
-import static app.knottag.core.knot.Knot.HALF_DRAWN;
-import static app.knottag.core.knot.Knot.LEFT_OUT;
-import static app.knottag.core.knot.Knot.OPEN;
-import static app.knottag.core.knot.Knot.TIGHT;
 import static app.knottag.core.reach.Check.ANSWERS;
 import static app.knottag.core.reach.Check.GATEWAY;
 import static app.knottag.core.reach.Check.PARTNER;
 import static app.knottag.core.reach.Check.PORT_OPEN;
 import static app.knottag.core.reach.Check.SERVICE;
 import static app.knottag.core.reach.Check.WHO_ANSWERS;
+import static app.knottag.core.status.Status.ACTIVE;
+import static app.knottag.core.status.Status.FAILED;
+import static app.knottag.core.status.Status.PASSED;
+import static app.knottag.core.status.Status.PENDING;
+import static app.knottag.core.status.Status.SKIPPED;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.knottag.core.address.Ipv4Address;
@@ -22,15 +22,14 @@ import app.knottag.core.intake.Form;
 import app.knottag.core.intake.Recognised;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Protocol;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.reach.SiteModel.Role;
 import app.knottag.core.reach.SiteModel.Station;
+import app.knottag.core.status.Status;
 import java.time.Clock;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -41,7 +40,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 
-class LadderTest {
+class CheckRunnerTest {
 
     private static final Segment SHOP = new Segment(
             Ipv4Prefix.parse("10.44.16.0/24"),
@@ -147,10 +146,10 @@ class LadderTest {
         }
 
         @Override
-        public Heard talk(Call call) {
+        public ServiceReply talk(Call call) {
             return call.host().startsWith("good.")
-                    ? Heard.answered(200, List.of())
-                    : Heard.ended(Heard.Ending.SILENT, "");
+                    ? ServiceReply.answered(200, List.of())
+                    : ServiceReply.ended(ServiceReply.Ending.SILENT, "");
         }
 
         Vantage vantage() {
@@ -161,13 +160,13 @@ class LadderTest {
 
         @Override
         public Recognised.Echo echo(Ipv4Address address) {
-            String state = site.at(address).map(s -> s.scene().echoState()).orElse("silent");
+            var state = site.at(address).map(s -> s.scene().echoState()).orElse(Outcome.SILENT);
             return new Recognised.Echo(
                     Form.ECHO,
                     Optional.of(address),
                     switch (state) {
-                        case "answers" -> Recognised.Answer.ANSWERED;
-                        case "lossy" -> Recognised.Answer.LOSS;
+                        case ANSWERS -> Recognised.Answer.ANSWERED;
+                        case LOSSY -> Recognised.Answer.LOSS;
                         default -> Recognised.Answer.SILENT;
                     },
                     -1,
@@ -196,7 +195,7 @@ class LadderTest {
         public Connection connect(Ipv4Address address, int port) {
             return site.at(address)
                     .map(s -> s.port() == port
-                            ? Connection.valueOf(s.scene().portState().toUpperCase(Locale.ROOT))
+                            ? Connection.valueOf(s.scene().portState().name())
                             : Connection.REFUSED)
                     .orElse(Connection.SILENT);
         }
@@ -205,7 +204,7 @@ class LadderTest {
         public Optional<String> ask(Ipv4Address address, int port, String line) {
             var station = site.at(address)
                     .filter(s -> connect(address, port) == Connection.OPEN
-                            && !s.scene().serviceState().equals("none"));
+                            && s.scene().serviceState() != Outcome.NONE);
             if (station.filter(s -> s.role() == Role.PARTNER).isEmpty())
                 return station.filter(s -> s.ask().equals(line)).map(Station::says);
             String[] words = line.split(" ");
@@ -215,21 +214,21 @@ class LadderTest {
         }
     }
 
-    private static List<CheckResult> climb(SiteModel site, Target target) {
-        return climb(new Wire(site, true), target);
+    private static List<CheckResult> run(SiteModel site, Target target) {
+        return run(new Wire(site, true), target);
     }
 
-    private static List<CheckResult> climb(Wire wire, Target target) {
-        return new Ladder(target, wire, wire.vantage(), Clock.systemUTC()).climb(Runnable::run, r -> {});
+    private static List<CheckResult> run(Wire wire, Target target) {
+        return new CheckRunner(target, wire, wire.vantage(), Clock.systemUTC()).run(Runnable::run, r -> {});
     }
 
     @Test
     void allChecksHoldForTheRightDevice() {
-        var results = climb(SITE, target("OC2-7H41-0093", MAC, Optional.of(7500)));
+        var results = run(SITE, target("OC2-7H41-0093", MAC, Optional.of(7500)));
         assertThat(results)
                 .extracting(CheckResult::check)
                 .containsExactly(ANSWERS, WHO_ANSWERS, GATEWAY, PORT_OPEN, SERVICE, PARTNER);
-        assertThat(results).extracting(CheckResult::knot).containsOnly(TIGHT);
+        assertThat(results).extracting(CheckResult::status).containsOnly(PASSED);
         assertThat(results)
                 .extracting(CheckResult::seen)
                 .containsExactly(
@@ -247,29 +246,29 @@ class LadderTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "good.example yes                    | TIGHT    | answers",
-                "bad.example yes                     | FRAYED   | silent",
-                "bad.example no                      | LEFT_OUT | -",
-                "bad.example no, good.example no     | TIGHT    | answers",
-                "bad.example no, good.example yes    | TIGHT    | answers",
-                "good.example no, bad.example yes    | FRAYED   | silent",
+                "good.example yes                    | PASSED    | ANSWERS",
+                "bad.example yes                     | FAILED   | SILENT",
+                "bad.example no                      | SKIPPED |",
+                "bad.example no, good.example no     | PASSED    | ANSWERS",
+                "bad.example no, good.example yes    | PASSED    | ANSWERS",
+                "good.example no, bad.example yes    | FAILED   | SILENT",
             })
-    void farServices(String listed, Knot knot, String look) {
+    void farServices(String listed, Status status, Outcome outcome) {
         var far = Arrays.stream(listed.split(", "))
                 .map(l -> l.split(" "))
                 .map(l -> new Target.Listed(l[0], Protocol.HTTP, l[0], 80, l[1].equals("yes")))
                 .toList();
         var target = target("OC2-7H41-0093", MAC, Optional.of(7500), far);
         var wire = new Wire(SITE, true);
-        assertThat(climb(wire, target))
+        assertThat(run(wire, target))
                 .filteredOn(r -> r.check() == Check.FAR_SERVICE)
-                .extracting(CheckResult::knot)
-                .containsExactly(knot);
+                .extracting(CheckResult::status)
+                .containsExactly(status);
         var once = new Remembered(wire);
-        assertThat(new MachineLooks(target, once, wire.vantage(), Runnable::run).make())
-                .filteredOn(m -> m.look() == Look.FAR)
+        assertThat(new MachineQuestions(target, once, wire.vantage(), Runnable::run).make())
+                .filteredOn(m -> m.question() == Question.FAR)
                 .extracting(Diagnosis.Made::outcome)
-                .isEqualTo(look.equals("-") ? List.of() : List.of(look));
+                .isEqualTo(outcome == null ? List.of() : List.of(outcome));
     }
 
     @DisplayName("Each fault fails at its own check, in plain words, and nothing above it is claimed")
@@ -278,17 +277,19 @@ class LadderTest {
             delimiter = '|',
             value = {
                 "NO_POWER | ANSWERS | Silent at 10.44.16.54. Its MAC is seen nowhere on the network.",
-                "STILL_AUTOMATIC | ANSWERS | Silent at 10.44.16.54. Its MAC 00:00:5E:00:53:2B is seen at 10.44.16.131 instead, in the pool: it is back on automatic.",
+                "STILL_AUTOMATIC | ANSWERS | Silent at 10.44.16.54. Its MAC 00:00:5E:00:53:2B is seen at 10.44.16.131 "
+                        + "instead, in the pool: it is back on automatic.",
                 "HELD_BY_NEWER | WHO_ANSWERS | Two devices have this address: 00:00:5E:00:53:2B (on the tag) and 00:00:5E:00:53:4E.",
-                "HELD_BY_OLDER | WHO_ANSWERS | 00:00:5E:00:53:4E answers, not 00:00:5E:00:53:2B. Another device, not on record here, holds the address.",
+                "HELD_BY_OLDER | WHO_ANSWERS | 00:00:5E:00:53:4E answers, not 00:00:5E:00:53:2B. Another device, not on "
+                        + "record here, holds the address.",
                 "OTHER_PORT | PORT_OPEN | It refuses port 7454: nothing listens there.",
             })
-    void faultsFailAtTheirCheck(Cause fault, Check where, String seen) {
-        var results = climb(with(TERMINAL.with(fault)).onTheWire(), target("OC2-7H41-0093", MAC, Optional.of(7500)));
+    void faultsFailAtTheirCheck(Fault fault, Check where, String seen) {
+        var results = run(with(TERMINAL.with(fault)).onTheWire(), target("OC2-7H41-0093", MAC, Optional.of(7500)));
         for (var result : results) {
             int order = result.check().compareTo(where);
-            if (order > 0) assertThat(result.knot()).as(result.check().name()).isIn(OPEN, HALF_DRAWN, LEFT_OUT);
-            else assertThat(result.knot()).as(result.check().name()).isEqualTo(order < 0 ? TIGHT : FRAYED);
+            if (order > 0) assertThat(result.status()).as(result.check().name()).isIn(PENDING, ACTIVE, SKIPPED);
+            else assertThat(result.status()).as(result.check().name()).isEqualTo(order < 0 ? PASSED : FAILED);
             if (order == 0) assertThat(result.seen()).isEqualTo(seen);
             if (order == 0) assertThat(result.remedy()).isNotEmpty();
         }
@@ -296,11 +297,11 @@ class LadderTest {
 
     @Test
     void aPingFromTheWrongUnitIsNoProof() {
-        assertThat(climb(SITE, target("OC2-7H41-0011", MAC, Optional.empty()))
+        assertThat(run(SITE, target("OC2-7H41-0011", MAC, Optional.empty()))
                         .get(4)
                         .seen())
                 .isEqualTo("Serial OC2-7H41-0093 answers, not OC2-7H41-0011: the wrong unit.");
-        assertThat(climb(SITE, target("OC2-7H41-0093", Mac.parse("00:00:5E:00:53:2C"), Optional.empty()))
+        assertThat(run(SITE, target("OC2-7H41-0093", Mac.parse("00:00:5E:00:53:2C"), Optional.empty()))
                         .get(1)
                         .seen())
                 .endsWith("Most likely another interface of the same box.");
@@ -308,22 +309,25 @@ class LadderTest {
 
     @Test
     void whatCannotBeSeenFromHereIsLeftOutWithItsReason() {
-        var away = climb(new Wire(SITE, false), target("OC2-7H41-0093", MAC, Optional.empty()));
-        assertThat(away).extracting(CheckResult::knot).containsExactly(TIGHT, LEFT_OUT, TIGHT, TIGHT, TIGHT, LEFT_OUT);
+        var away = run(new Wire(SITE, false), target("OC2-7H41-0093", MAC, Optional.empty()));
+        assertThat(away)
+                .extracting(CheckResult::status)
+                .containsExactly(PASSED, SKIPPED, PASSED, PASSED, PASSED, SKIPPED);
         assertThat(away.get(5).seen()).isEqualTo("Only a person can test it from Till 4 workstation.");
     }
 
     @Test
     void itSaysFromWhichNetworkOneLooks() {
-        var away = climb(new Wire(new SiteModel(List.of()), false), target("OC2-7H41-0093", MAC, Optional.empty()));
+        var away = run(new Wire(new SiteModel(List.of()), false), target("OC2-7H41-0093", MAC, Optional.empty()));
         assertThat(away.get(0).seen())
                 .isEqualTo(
-                        "Silent at 10.44.16.54. You look from this machine, 10.44.40.9, which is on “Guest wireless” and not in this segment.");
+                        "Silent at 10.44.16.54. You look from this machine, 10.44.40.9, which is on “Guest wireless” "
+                                + "and not in this segment.");
     }
 
     @Test
     void thePartnersOwnFailureIsNotBlamedOnTheTerminal() {
-        var results = climb(with(TILL.with(Cause.NO_POWER)), target("OC2-7H41-0093", MAC, Optional.of(7500)));
+        var results = run(with(TILL.with(Fault.NO_POWER)), target("OC2-7H41-0093", MAC, Optional.of(7500)));
         assertThat(results.get(5).seen()).isEqualTo("Till 4 workstation at 10.44.16.34 does not answer.");
         assertThat(results.get(5).vantage()).isEqualTo("Till 4 workstation");
     }
@@ -345,7 +349,7 @@ class LadderTest {
                 Protocol.LINE,
                 PLAIN,
                 List.of());
-        var seen = climb(with(hostile), target("OC2-7H41-0093", MAC, Optional.empty()))
+        var seen = run(with(hostile), target("OC2-7H41-0093", MAC, Optional.empty()))
                 .get(4)
                 .seen();
         assertThat(seen).startsWith("It answers “?[2J<script>xxx").hasSizeLessThan(140);
@@ -354,8 +358,8 @@ class LadderTest {
     @Test
     void onlyOwnGroundIsTouched() {
         var target = target("OC2-7H41-0093", MAC, Optional.empty());
-        assertThat(Ladder.onOwnGround(target, List.of(SHOP.prefix()))).isTrue();
-        assertThat(Ladder.onOwnGround(target, List.of(Ipv4Prefix.parse("10.44.17.0/24"))))
+        assertThat(CheckRunner.onOwnGround(target, List.of(SHOP.prefix()))).isTrue();
+        assertThat(CheckRunner.onOwnGround(target, List.of(Ipv4Prefix.parse("10.44.17.0/24"))))
                 .isFalse();
     }
 
@@ -373,31 +377,31 @@ class LadderTest {
 
     @DisplayName("What a machine sees on the wire is what the model says, for every cause")
     @ParameterizedTest
-    @EnumSource(Cause.class)
-    void machineLooks(Cause cause) {
-        var upset = TERMINAL.with(cause);
+    @EnumSource(Fault.class)
+    void machineLooks(Fault fault) {
+        var upset = TERMINAL.with(fault);
         var wire = with(upset).onTheWire();
         boolean within = upset.scene().lookedAtFromWithin();
         // Where the partner's own side is wrong, its own test shows it; that is the stand-in's part.
-        var looks = looks(new Wire(within ? wire : new SiteModel(List.of()), within));
-        for (var made : looks)
-            if (upset.scene().observe(made.look()) != NetworkState.ANYTHING)
+        var questions = questions(new Wire(within ? wire : new SiteModel(List.of()), within));
+        for (var made : questions)
+            if (upset.scene().observe(made.question()) != NetworkState.ANYTHING)
                 assertThat(made.index())
                         .as(made.toString())
-                        .isEqualTo(upset.scene().observe(made.look()));
+                        .isEqualTo(upset.scene().observe(made.question()));
     }
 
-    private static List<Diagnosis.Made> looks(Wire wire) {
-        return new MachineLooks(target("OC2-7H41-0093", MAC, Optional.empty()), wire, wire.vantage(), Runnable::run)
+    private static List<Diagnosis.Made> questions(Wire wire) {
+        return new MachineQuestions(target("OC2-7H41-0093", MAC, Optional.empty()), wire, wire.vantage(), Runnable::run)
                 .make();
     }
 
     @Test
     void fromAnotherSegmentNoNeighbourIsClaimed() {
-        var made = looks(new Wire(SITE, false));
+        var made = questions(new Wire(SITE, false));
         assertThat(made)
-                .extracting(Diagnosis.Made::look)
-                .doesNotContain(Look.NEIGHBOUR, Look.LEASES, Look.PARTNER_TEST);
-        assertThat(made).contains(new Diagnosis.Made(Look.VANTAGE, "elsewhere"));
+                .extracting(Diagnosis.Made::question)
+                .doesNotContain(Question.NEIGHBOUR, Question.LEASES, Question.PARTNER_TEST);
+        assertThat(made).contains(new Diagnosis.Made(Question.VANTAGE, Outcome.ELSEWHERE));
     }
 }

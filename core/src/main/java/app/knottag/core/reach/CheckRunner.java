@@ -5,8 +5,8 @@ import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.intake.Recognised;
 import app.knottag.core.kind.Protocol;
-import app.knottag.core.knot.Knot;
 import app.knottag.core.reach.Probes.Connection;
+import app.knottag.core.status.Status;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -25,7 +25,7 @@ import java.util.stream.Stream;
  * first that fails is the place. A ping from another device's MAC is no proof, and an open port is none either until it
  * gives this very device's serial.
  */
-public final class Ladder {
+public final class CheckRunner {
 
     static final int DNS_PORT = 53;
     private static final int SMALL = 24;
@@ -37,14 +37,14 @@ public final class Ladder {
     private final Clock clock;
 
     /** Prepares the checks of one endpoint; the clock gives their times. */
-    public Ladder(Target target, Probes probes, Vantage vantage, Clock clock) {
+    public CheckRunner(Target target, Probes probes, Vantage vantage, Clock clock) {
         this.target = target;
         this.probes = probes;
         this.vantage = vantage;
         this.clock = clock;
     }
 
-    private record Verdict(Knot knot, String seen, String remedy, String vantage) {}
+    private record Verdict(Status status, String seen, String remedy, String vantage) {}
 
     /**
      * Makes the checks.
@@ -52,7 +52,7 @@ public final class Ladder {
      * @param listener is told of every check as it comes in, before it is judged by those below it
      * @return one result for each, in order; what lies above the first that fails is not claimed
      */
-    public List<CheckResult> climb(Executor executor, Consumer<CheckResult> listener) {
+    public List<CheckResult> run(Executor executor, Consumer<CheckResult> listener) {
         var before = probes.here();
         var asked = ahead(executor);
         var running = new EnumMap<Check, CompletableFuture<CheckResult>>(Check.class);
@@ -102,7 +102,7 @@ public final class Ladder {
         if (!r.failed()) return r;
         return new CheckResult(
                 r.check(),
-                Knot.FRAYED,
+                Status.FAILED,
                 "This machine's own network changed in the middle of the checks, so nothing is said here.",
                 "Look at this machine's own cable and address. Then check again.",
                 r.vantage(),
@@ -114,16 +114,17 @@ public final class Ladder {
         var at = clock.instant();
         var verdict = make(check);
         long millis = Duration.between(at, clock.instant()).toMillis();
-        return new CheckResult(check, verdict.knot(), verdict.seen(), verdict.remedy(), verdict.vantage(), at, millis);
+        return new CheckResult(
+                check, verdict.status(), verdict.seen(), verdict.remedy(), verdict.vantage(), at, millis);
     }
 
     private static CheckResult unclaimed(CheckResult r) {
-        boolean held = r.knot() == Knot.TIGHT;
+        boolean held = r.status() == Status.PASSED;
         // Who answers cannot be told of an address that does not.
-        if (!held && r.knot() == Knot.LEFT_OUT && r.check() != Check.WHO_ANSWERS) return r;
+        if (!held && r.status() == Status.SKIPPED && r.check() != Check.WHO_ANSWERS) return r;
         return new CheckResult(
                 r.check(),
-                held ? Knot.HALF_DRAWN : Knot.OPEN,
+                held ? Status.ACTIVE : Status.PENDING,
                 held ? r.seen() : SETTLE_FIRST,
                 "",
                 r.vantage(),
@@ -150,7 +151,7 @@ public final class Ladder {
         var presence = Presence.of(gateway, Optional.empty(), probes);
         if (presence.kind() == Presence.Kind.ECHO) return holds(gateway + " answers.");
         if (presence.there()) return holds(gateway + " answers no echo, but the question for its MAC.");
-        if (!within()) return new Verdict(Knot.LEFT_OUT, "From here it cannot be told: " + here() + ".", "", here());
+        if (!within()) return new Verdict(Status.SKIPPED, "From here it cannot be told: " + here() + ".", "", here());
         return fails(gateway + " is silent.", "Does anything here reach the internet? Look at the router.");
     }
 
@@ -158,7 +159,7 @@ public final class Ladder {
         var silent = new ArrayList<String>();
         for (var resolver : target.resolvers()) {
             var judged = judge(names(target, resolver));
-            if (judged.knot() == Knot.TIGHT)
+            if (judged.status() == Status.PASSED)
                 return holds(
                         judged.seen() + (silent.isEmpty() ? "" : " The first does not: " + String.join(" ", silent)));
             silent.add(judged.seen());
@@ -176,13 +177,13 @@ public final class Ladder {
         for (var far : target.far()) {
             var judged = judge(farCall(target, far));
             String words = far.name() + ": " + judged.seen();
-            if (judged.knot() != Knot.FRAYED) seen.add(words);
+            if (judged.status() != Status.FAILED) seen.add(words);
             else if (far.certain()) return fails(words, judged.remedy());
             else perhaps.add(words);
         }
         if (!seen.isEmpty()) return holds(String.join(" ", seen));
         return new Verdict(
-                Knot.LEFT_OUT,
+                Status.SKIPPED,
                 String.join(" ", perhaps) + " Nobody said yet that it calls this one: only the port fits.",
                 "Say on the site sheet which kinds call it.",
                 here());
@@ -274,7 +275,7 @@ public final class Ladder {
         var presence = presence();
         if (!presence.there() || presence.macs().isEmpty())
             return new Verdict(
-                    Knot.LEFT_OUT,
+                    Status.SKIPPED,
                     !presence.there()
                             ? "Nobody answers, so nobody can be named."
                             : "No MAC is seen for " + target.address() + " from " + here()
@@ -338,7 +339,7 @@ public final class Ladder {
         var service = target.service();
         if (service.protocol() == Protocol.LINE && service.ask().isEmpty())
             return new Verdict(
-                    Knot.LEFT_OUT,
+                    Status.SKIPPED,
                     "Only a person can prove its real job: " + service.proves() + ".",
                     "Do it once and say what was seen.",
                     here());
@@ -347,7 +348,7 @@ public final class Ladder {
             return fails("Port " + target.port() + " is not open.", "");
         if (service.protocol() != Protocol.LINE) {
             var judged = judge(call(target));
-            if (judged.knot() == Knot.FRAYED) return fails(judged.seen(), judged.remedy());
+            if (judged.status() == Status.FAILED) return fails(judged.seen(), judged.remedy());
             if (!service.tellsSerial()) return holds(judged.seen());
         }
         var answer = answer(target, probes);
@@ -358,12 +359,12 @@ public final class Ladder {
         var serial = serialIn(answer.get());
         if (serial.isEmpty())
             return fails(
-                    "It answers “" + Said.shown(answer.get()) + "”, which is not what this kind says.",
+                    "It answers “" + Printable.shown(answer.get()) + "”, which is not what this kind says.",
                     "Is it the right kind and model?");
         if (serial.get().equals(target.serial()))
             return holds("Serial " + serial.get() + ". " + service.proves() + ".");
         return fails(
-                "Serial " + Said.shown(serial.get()) + " answers, not " + target.serial() + ": the wrong unit.",
+                "Serial " + Printable.shown(serial.get()) + " answers, not " + target.serial() + ": the wrong unit.",
                 "Compare the label with the tag. Two units may be swapped.");
     }
 
@@ -413,11 +414,11 @@ public final class Ladder {
 
     private Verdict partner() {
         if (target.partner().isEmpty())
-            return new Verdict(Knot.LEFT_OUT, "No partner is on record for it.", "", here());
+            return new Verdict(Status.SKIPPED, "No partner is on record for it.", "", here());
         var partner = target.partner().get();
         if (partner.testPort().isEmpty() || target.service().partnerAsk().isEmpty())
             return new Verdict(
-                    Knot.LEFT_OUT,
+                    Status.SKIPPED,
                     "Only a person can test it from " + partner.name() + ".",
                     "Make the test there and say what was seen when you sign off.",
                     partner.name());
@@ -428,15 +429,15 @@ public final class Ladder {
         var answer = probes.ask(partner.address(), partner.testPort().get(), line);
         if (answer.isEmpty())
             return new Verdict(
-                    Knot.FRAYED,
+                    Status.FAILED,
                     partner.name() + " at " + partner.address() + " does not answer.",
                     "Is it switched on? Look at its address and its network cable.",
                     partner.name());
         if (answer.get().equals("REACHED " + target.serial()))
-            return new Verdict(Knot.TIGHT, partner.name() + " reaches it and gets its serial.", "", partner.name());
+            return new Verdict(Status.PASSED, partner.name() + " reaches it and gets its serial.", "", partner.name());
         return new Verdict(
-                Knot.FRAYED,
-                partner.name() + " says: " + Said.shown(answer.get()) + ".",
+                Status.FAILED,
+                partner.name() + " says: " + Printable.shown(answer.get()) + ".",
                 "Look at the address and port of the terminal in the partner's set-up.",
                 partner.name());
     }
@@ -450,17 +451,17 @@ public final class Ladder {
     }
 
     private Verdict holds(String seen) {
-        return new Verdict(Knot.TIGHT, seen, "", here());
+        return new Verdict(Status.PASSED, seen, "", here());
     }
 
     private Verdict fails(String seen, String remedy) {
-        return new Verdict(Knot.FRAYED, seen, remedy, here());
+        return new Verdict(Status.FAILED, seen, remedy, here());
     }
 
-    /** Whether every address a round would touch is the site's own ground. */
+    /** Whether every address a run would touch is the site's own ground. */
     public static boolean onOwnGround(Target target, List<Ipv4Prefix> segments) {
         var touched = new ArrayList<Ipv4Address>(List.of(target.address()));
         target.partner().map(Target.Partner::address).ifPresent(touched::add);
-        return touched.stream().allMatch(a -> Ground.own(a, segments));
+        return touched.stream().allMatch(a -> AllowedTargets.own(a, segments));
     }
 }

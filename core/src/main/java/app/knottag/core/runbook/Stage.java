@@ -1,12 +1,12 @@
 package app.knottag.core.runbook;
 
-import app.knottag.core.knot.Knot;
+import app.knottag.core.status.Status;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 
-/** Where an endpoint waits on its way from plan to proof, and how that knot stands. */
-public record Standing(Station station, Knot knot) {
+/** Where an endpoint waits on its way from plan to proof, and how that stands. */
+public record Stage(Station station, Status status) {
 
     /** The stations of the work that exist so far; DONE has nothing left to wait for. */
     public enum Station {
@@ -38,32 +38,33 @@ public record Standing(Station station, Knot knot) {
     /**
      * Works out where an endpoint waits. It is registered before it is set up, since it joins only afterwards.
      *
-     * @param roundFailed whether a check failed in the latest round
+     * @param checkFailed whether a check failed in the latest run
      */
-    public static Standing of(Known known, Runbook runbook, boolean roundFailed, Entries entries) {
-        if (!known.addressed()) return new Standing(Station.PLAN, Knot.OPEN);
-        if (!known.labelled()) return new Standing(Station.REGISTER, Knot.OPEN);
-        if (entries == Entries.RAN_OUT) return new Standing(Station.REGISTER, Knot.FRAYED);
-        if (entries == Entries.TO_REGISTER) return new Standing(Station.REGISTER, Knot.OPEN);
-        if (entries == Entries.HANDED_IN) return new Standing(Station.REGISTER, Knot.HALF_DRAWN);
+    public static Stage of(Known known, Runbook runbook, boolean checkFailed, Entries entries) {
+        if (!known.addressed()) return new Stage(Station.PLAN, Status.PENDING);
+        if (!known.labelled()) return new Stage(Station.REGISTER, Status.PENDING);
+        if (entries == Entries.RAN_OUT) return new Stage(Station.REGISTER, Status.FAILED);
+        if (entries == Entries.TO_REGISTER) return new Stage(Station.REGISTER, Status.PENDING);
+        if (entries == Entries.HANDED_IN) return new Stage(Station.REGISTER, Status.ACTIVE);
         if (!runbook.readyToConfirm()) {
-            boolean frayed = runbook.records().stream().anyMatch(r -> r.knot() == Knot.FRAYED);
-            return new Standing(Station.ONBOARD, frayed ? Knot.FRAYED : runbook.begun() ? Knot.HALF_DRAWN : Knot.OPEN);
+            boolean failed = runbook.records().stream().anyMatch(r -> r.status() == Status.FAILED);
+            return new Stage(
+                    Station.ONBOARD, failed ? Status.FAILED : runbook.begun() ? Status.ACTIVE : Status.PENDING);
         }
-        if (roundFailed) return new Standing(Station.CONFIRM, Knot.FRAYED);
+        if (checkFailed) return new Stage(Station.CONFIRM, Status.FAILED);
         return known.confirmed() && !known.open()
-                ? new Standing(Station.DONE, Knot.TIGHT)
-                : new Standing(Station.CONFIRM, Knot.HALF_DRAWN);
+                ? new Stage(Station.DONE, Status.PASSED)
+                : new Stage(Station.CONFIRM, Status.ACTIVE);
     }
 
     /**
-     * Returns the knot of a whole station.
+     * Returns the status of a whole station.
      *
      * @param waiting how many endpoints wait there
      */
-    public static Knot together(long waiting, boolean anyFrayed, boolean anyHalfDrawn) {
-        if (waiting == 0) return Knot.TIGHT;
-        return anyFrayed ? Knot.FRAYED : anyHalfDrawn ? Knot.HALF_DRAWN : Knot.OPEN;
+    public static Status together(long waiting, boolean anyFailed, boolean anyActive) {
+        if (waiting == 0) return Status.PASSED;
+        return anyFailed ? Status.FAILED : anyActive ? Status.ACTIVE : Status.PENDING;
     }
 
     /** Returns the station that needs the technician next: what is begun is finished before something new. */

@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Optional;
 
 /** Only our own ground: which addresses may be asked at all. */
-public final class Ground {
+public final class AllowedTargets {
 
     /** Private and shared addresses (RFC 1918, RFC 6598), loopback, link-local and multicast (RFC 6890). */
     private static final List<Ipv4Prefix> NEVER_ELSEWHERE = List.of(
@@ -19,7 +19,7 @@ public final class Ground {
             Ipv4Prefix.parse("192.168.0.0/16"),
             Ipv4Prefix.parse("224.0.0.0/3"));
 
-    private Ground() {}
+    private AllowedTargets() {}
 
     /** Whether an address lies in one of the site's segments. */
     public static boolean own(Ipv4Address address, List<Ipv4Prefix> segments) {

@@ -7,7 +7,7 @@ import java.util.Optional;
  * Where segments may be drawn, since whatever lies in one may be asked by this machine: private ranges (RFC 1918, RFC 6598), or
  * what the operator names. Special ranges (RFC 6890) never.
  */
-public record AllowedGround(List<Ipv4Prefix> allowed) {
+public record AllowedSegments(List<Ipv4Prefix> allowed) {
 
     private static final int WIDEST_FOR_ALL = 16;
     private static final List<Ipv4Prefix> PRIVATE =
@@ -24,7 +24,7 @@ public record AllowedGround(List<Ipv4Prefix> allowed) {
             p("203.0.113.0/24"),
             p("224.0.0.0/3"));
 
-    public AllowedGround {
+    public AllowedSegments {
         allowed = List.copyOf(allowed);
     }
 

@@ -3,4 +3,4 @@
  *
  * <p>May use: nothing.
  */
-package app.knottag.core.knot;
+package app.knottag.core.status;

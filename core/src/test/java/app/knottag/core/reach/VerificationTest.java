@@ -2,9 +2,9 @@ package app.knottag.core.reach;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.knottag.core.knot.Knot;
-import app.knottag.core.reach.ProofLine.Round;
-import app.knottag.core.reach.ProofLine.Witness;
+import app.knottag.core.reach.Verification.CheckRun;
+import app.knottag.core.reach.Verification.Observation;
+import app.knottag.core.status.Status;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -18,11 +18,11 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** What a proof belongs to, how strong it is, and when the person on site and the office can sign. */
-class ProofLineTest {
+class VerificationTest {
 
     private static final Instant NOW = Instant.parse("2026-06-01T10:00:00Z");
     private static final List<Check> ALL = List.of(Check.values());
-    private static final Bond THEN = new Bond(
+    private static final ProofBasis THEN = new ProofBasis(
             "Front counter",
             "F-01",
             "Shop switch 3",
@@ -35,8 +35,8 @@ class ProofLineTest {
             0,
             0);
 
-    private static Bond changed(String what) {
-        return new Bond(
+    private static ProofBasis changed(String what) {
+        return new ProofBasis(
                 what.equals("place") ? "Yard" : THEN.place(),
                 what.equals("outlet") ? "F-09" : THEN.outlet(),
                 what.equals("port") ? "" : THEN.port(),
@@ -50,35 +50,35 @@ class ProofLineTest {
                 what.equals("moved") ? 1 : 0);
     }
 
-    private static Round round(Check... failing) {
+    private static CheckRun run(Check... failing) {
         var results = new ArrayList<CheckResult>();
         for (var check : ALL)
             if (check.byMachine())
                 results.add(new CheckResult(
                         check,
-                        List.of(failing).contains(check) ? Knot.FRAYED : Knot.TIGHT,
+                        List.of(failing).contains(check) ? Status.FAILED : Status.PASSED,
                         "seen",
                         "",
                         "this machine",
                         NOW,
                         3));
-        return new Round(results, THEN, "Joris");
+        return new CheckRun(results, THEN, "Joris");
     }
 
-    private static Witness saw(Check check, int outcome, Evidence evidence, Instant at) {
-        return new Witness(check, check.outcomes().get(outcome), "So it is", evidence, at, "Joris", THEN);
+    private static Observation saw(Check check, int outcome, Evidence evidence, Instant at) {
+        return new Observation(check, check.outcomes().get(outcome), "So it is", evidence, at, "Joris", THEN);
     }
 
     /** Everything that people look at, except some, seen by somebody a moment ago. */
-    private static List<Witness> witnesses(Evidence evidence, Check... except) {
+    private static List<Observation> observations(Evidence evidence, Check... except) {
         return ALL.stream()
                 .filter(c -> !c.byMachine() && !List.of(except).contains(c))
                 .map(c -> saw(c, 0, evidence, NOW))
                 .toList();
     }
 
-    private static ProofLine line(Bond now) {
-        return ProofLine.of(ALL, Optional.of(round()), witnesses(Evidence.SEEN), now, NOW);
+    private static Verification line(ProofBasis now) {
+        return Verification.of(ALL, Optional.of(run()), observations(Evidence.SEEN), now, NOW);
     }
 
     @DisplayName("A change loosens exactly the proofs that rest on it, and says why")
@@ -86,30 +86,38 @@ class ProofLineTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "nothing      | LINK ADDRESS_SHOWN ANSWERS WHO_ANSWERS GATEWAY NAMES PORT_OPEN SERVICE PARTNER DEVICE_TO_PARTNER FAR_SERVICE REAL_JOB AFTER_RESTART REFUSED OFFICE | -",
+                "nothing      | LINK ADDRESS_SHOWN ANSWERS WHO_ANSWERS GATEWAY NAMES PORT_OPEN SERVICE PARTNER "
+                        + "DEVICE_TO_PARTNER FAR_SERVICE REAL_JOB AFTER_RESTART REFUSED OFFICE | -",
                 "place        | ADDRESS_SHOWN AFTER_RESTART REFUSED                        | It moved since, from Front counter to Yard.",
                 "outlet       | ADDRESS_SHOWN AFTER_RESTART REFUSED                        | It has another outlet since: F-09, was F-01.",
-                "port         | ADDRESS_SHOWN AFTER_RESTART REFUSED                        | It has another port since: none, was Shop switch 3.",
+                "port         | ADDRESS_SHOWN AFTER_RESTART REFUSED                        | It has another port since: "
+                        + "none, was Shop switch 3.",
                 "moved        | ADDRESS_SHOWN AFTER_RESTART REFUSED                        | It moved since.",
-                "mac          | GATEWAY NAMES FAR_SERVICE                                  | Its MAC on record is another since: 00:00:5E:00:53:12, was 00:00:5E:00:53:11.",
-                "unit         | GATEWAY NAMES FAR_SERVICE                                  | Another unit stands here since: serial OC2-7H41-0032, was OC2-7H41-0031.",
+                "mac          | GATEWAY NAMES FAR_SERVICE                                  | Its MAC on record is "
+                        + "another since: 00:00:5E:00:53:12, was 00:00:5E:00:53:11.",
+                "unit         | GATEWAY NAMES FAR_SERVICE                                  | Another unit stands here "
+                        + "since: serial OC2-7H41-0032, was OC2-7H41-0031.",
                 "reset        | LINK GATEWAY NAMES FAR_SERVICE                             | It was reset since.",
-                "address      | LINK GATEWAY NAMES FAR_SERVICE REFUSED                     | Its address is another since: 10.44.16.61, was 10.44.16.51.",
-                "service port | LINK ADDRESS_SHOWN ANSWERS WHO_ANSWERS GATEWAY NAMES DEVICE_TO_PARTNER FAR_SERVICE REFUSED | Its service port is another since: 7461, was 7451.",
-                "partner      | LINK ADDRESS_SHOWN ANSWERS WHO_ANSWERS GATEWAY NAMES PORT_OPEN SERVICE FAR_SERVICE AFTER_RESTART REFUSED | Its partner is another since, or has another address.",
-                "settings     | LINK ADDRESS_SHOWN WHO_ANSWERS REFUSED                     | Its mask, gateway, resolvers or method are others since.",
+                "address      | LINK GATEWAY NAMES FAR_SERVICE REFUSED                     | Its address is another "
+                        + "since: 10.44.16.61, was 10.44.16.51.",
+                "service port | LINK ADDRESS_SHOWN ANSWERS WHO_ANSWERS GATEWAY NAMES DEVICE_TO_PARTNER FAR_SERVICE "
+                        + "REFUSED | Its service port is another since: 7461, was 7451.",
+                "partner      | LINK ADDRESS_SHOWN ANSWERS WHO_ANSWERS GATEWAY NAMES PORT_OPEN SERVICE FAR_SERVICE "
+                        + "AFTER_RESTART REFUSED | Its partner is another since, or has another address.",
+                "settings     | LINK ADDRESS_SHOWN WHO_ANSWERS REFUSED                     | Its mask, gateway, "
+                        + "resolvers or method are others since.",
             })
     void loosens(String what, String kept, String reason) {
         var line = line(changed(what));
-        assertThat(line.rungs().stream()
-                        .filter(r -> r.knot() != Knot.OPEN)
+        assertThat(line.checks().stream()
+                        .filter(r -> r.status() != Status.PENDING)
                         .map(r -> r.check().name())
                         .collect(Collectors.joining(" ")))
                 .isEqualTo(kept);
         if (what.equals("nothing")) assertThat(line.missing()).isEmpty();
         else {
-            assertThat(line.rungs())
-                    .filteredOn(r -> r.knot() == Knot.OPEN)
+            assertThat(line.checks())
+                    .filteredOn(r -> r.status() == Status.PENDING)
                     .isNotEmpty()
                     .allSatisfy(r -> assertThat(r.loosened()).isEqualTo(reason));
             assertThat(line.missing()).isPresent();
@@ -119,20 +127,21 @@ class ProofLineTest {
     @DisplayName("What was not known yet is only noted, and loosens nothing")
     @Test
     void noted() {
-        var before = new Bond(
+        var before = new ProofBasis(
                 "", "", "", THEN.mac(), THEN.serial(), THEN.address(), 7451, THEN.partner(), THEN.settings(), 0, 0);
         assertThat(before.loosens(Check.REAL_JOB, THEN)).isEmpty();
     }
 
-    @DisplayName("A knot is drawn tight only while all below it are")
+    @DisplayName("A check passes only while all below it do")
     @Test
     void aboveTheUntried() {
-        var line = ProofLine.of(ALL, Optional.of(round()), witnesses(Evidence.SEEN, Check.ADDRESS_SHOWN), THEN, NOW);
-        assertThat(line.rungs().get(0).knot()).isEqualTo(Knot.TIGHT);
-        assertThat(line.rungs().get(1).knot()).isEqualTo(Knot.OPEN);
-        assertThat(line.rungs().subList(2, line.rungs().size()))
-                .extracting(Rung::knot)
-                .containsOnly(Knot.HALF_DRAWN);
+        var line =
+                Verification.of(ALL, Optional.of(run()), observations(Evidence.SEEN, Check.ADDRESS_SHOWN), THEN, NOW);
+        assertThat(line.checks().get(0).status()).isEqualTo(Status.PASSED);
+        assertThat(line.checks().get(1).status()).isEqualTo(Status.PENDING);
+        assertThat(line.checks().subList(2, line.checks().size()))
+                .extracting(CheckStatus::status)
+                .containsOnly(Status.ACTIVE);
     }
 
     @DisplayName("The grade is as good as what was seen, by whom and when")
@@ -152,8 +161,8 @@ class ProofLineTest {
             })
     void grades(Evidence evidence, String without, int days, Grade grade) {
         var except = without == null ? new Check[0] : new Check[] {Check.valueOf(without)};
-        var line = ProofLine.of(
-                ALL, Optional.of(round()), witnesses(evidence, except), THEN, NOW.plus(Duration.ofDays(days)));
+        var line = Verification.of(
+                ALL, Optional.of(run()), observations(evidence, except), THEN, NOW.plus(Duration.ofDays(days)));
         assertThat(line.grade()).isEqualTo(grade);
         assertThat(grade.handsOver()).isEqualTo(grade == Grade.FIRM || grade == Grade.FAIR);
     }
@@ -163,18 +172,20 @@ class ProofLineTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "holds | reached     | Here and at the office it holds.",
-                "holds | not-reached | It works here, and the office does not reach it: the way between, or an address that is wrong there.",
-                "fails | reached     | The office reaches something that does not hold here: compare the MAC, another unit may answer there.",
-                "fails | not-reached | Neither here nor at the office: settle it here first.",
+                "holds | REACHED     | Here and at the office it holds.",
+                "holds | NOT_REACHED | It works here, and the office does not reach it: the way between, or an address "
+                        + "that is wrong there.",
+                "fails | REACHED     | The office reaches something that does not hold here: compare the MAC, another "
+                        + "unit may answer there.",
+                "fails | NOT_REACHED | Neither here nor at the office: settle it here first.",
                 "holds |             |",
             })
-    void apart(String here, String office, String words) {
-        var seen = new ArrayList<>(witnesses(Evidence.SEEN, Check.OFFICE));
+    void apart(String here, Outcome office, String words) {
+        var seen = new ArrayList<>(observations(Evidence.SEEN, Check.OFFICE));
         if (office != null)
             seen.add(saw(Check.OFFICE, Check.OFFICE.outcomes().indexOf(office), Evidence.SEEN, NOW.plusSeconds(1)));
         var line =
-                ProofLine.of(ALL, Optional.of(here.equals("fails") ? round(Check.SERVICE) : round()), seen, THEN, NOW);
+                Verification.of(ALL, Optional.of(here.equals("fails") ? run(Check.SERVICE) : run()), seen, THEN, NOW);
         assertThat(line.apart().orElse(null)).isEqualTo(words);
         if (here.equals("fails")) assertThat(line.missing()).contains("“Its service answers” does not hold.");
     }
@@ -182,12 +193,12 @@ class ProofLineTest {
     @DisplayName("The latest of what people saw counts, and what fails says so")
     @Test
     void theLatestCounts() {
-        var seen = new ArrayList<>(witnesses(Evidence.SEEN));
+        var seen = new ArrayList<>(observations(Evidence.SEEN));
         seen.add(0, saw(Check.REFUSED, 1, Evidence.SEEN, NOW.plusSeconds(5)));
-        var line = ProofLine.of(ALL, Optional.of(round()), seen, THEN, NOW.plusSeconds(9));
+        var line = Verification.of(ALL, Optional.of(run()), seen, THEN, NOW.plusSeconds(9));
         assertThat(line.failed()).isTrue();
         assertThat(line.missing()).contains("“It refuses what it must” does not hold.");
-        assertThat(ProofLine.of(ALL, Optional.empty(), List.of(), THEN, NOW).missing())
+        assertThat(Verification.of(ALL, Optional.empty(), List.of(), THEN, NOW).missing())
                 .contains("“The address answers” was not checked yet.");
         assertThat(Arrays.stream(Check.values()).filter(c -> !c.byMachine()))
                 .allSatisfy(c -> assertThat(c.outcomes()).hasSizeGreaterThan(1));

@@ -1,19 +1,19 @@
 package app.knottag.core.reach;
 
-import app.knottag.core.knot.Knot;
+import app.knottag.core.status.Status;
 import java.time.Instant;
 
 /**
  * One check of the line as it stands now.
  *
- * @param knot TIGHT only while every check below was made; HALF_DRAWN when it held but one below was not made or does not hold
+ * @param status PASSED only while every check below was made; ACTIVE when it held but one below was not made or does not hold
  * @param note what was seen, or why it is open
  * @param loosened why an older proof no longer holds, or empty
  * @param strength 0..4, 0 when nothing proves it
  */
-public record Rung(
+public record CheckStatus(
         Check check,
-        Knot knot,
+        Status status,
         String note,
         String remedy,
         String loosened,
@@ -25,11 +25,11 @@ public record Rung(
         long millis) {
 
     /** Returns a check that nobody has made yet. */
-    static Rung open(Check check, String note, String loosened) {
-        return new Rung(check, Knot.OPEN, note, "", loosened, null, 0, "", null, "", 0);
+    static CheckStatus open(Check check, String note, String loosened) {
+        return new CheckStatus(check, Status.PENDING, note, "", loosened, null, 0, "", null, "", 0);
     }
 
-    Rung as(Knot other) {
-        return new Rung(check, other, note, remedy, loosened, evidence, strength, vantage, at, by, millis);
+    CheckStatus as(Status other) {
+        return new CheckStatus(check, other, note, remedy, loosened, evidence, strength, vantage, at, by, millis);
     }
 }

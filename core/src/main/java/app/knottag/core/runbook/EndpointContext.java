@@ -18,7 +18,7 @@ import java.util.function.Supplier;
  * @param beside what is looked up only when a gate asks for it
  * @param openings what stands open on it
  */
-public record Surroundings(
+public record EndpointContext(
         Method method,
         String name,
         String hostName,
@@ -41,7 +41,7 @@ public record Surroundings(
     public static final String RESTART_AT = "restart-at";
 
     /** Nothing known. */
-    public static final Surroundings NONE = new Surroundings(
+    public static final EndpointContext NONE = new EndpointContext(
             Method.FIXED,
             "",
             "",
@@ -56,15 +56,15 @@ public record Surroundings(
             List.of(),
             SiteClock.NONE);
 
-    public Surroundings {
+    public EndpointContext {
         answers = Map.copyOf(answers);
         registries = List.copyOf(registries);
         openings = List.copyOf(openings);
     }
 
     /** Returns these with what is registered, what stands open, and the site's clock. */
-    public Surroundings with(List<String> holding, List<OpenState> open, SiteClock site) {
-        return new Surroundings(
+    public EndpointContext with(List<String> holding, List<OpenState> open, SiteClock site) {
+        return new EndpointContext(
                 method,
                 name,
                 hostName,
@@ -81,8 +81,8 @@ public record Surroundings(
     }
 
     /** Returns these with what may be looked up beside it. */
-    public Surroundings with(Beside lookedUp) {
-        return new Surroundings(
+    public EndpointContext with(Beside lookedUp) {
+        return new EndpointContext(
                 method,
                 name,
                 hostName,

@@ -1,26 +1,26 @@
 package app.knottag.server.record;
 
-import app.knottag.core.reach.Bond;
+import app.knottag.core.reach.ProofBasis;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 
 /** What a proof of an endpoint would belong to now. */
 @Component
-public class Bonds {
+public class ProofBases {
 
     private final SiteStore siteStore;
     private final Sites sites;
-    private final RoundStore rounds;
+    private final CheckRunStore checkRuns;
 
-    Bonds(SiteStore siteStore, Sites sites, RoundStore rounds) {
+    ProofBases(SiteStore siteStore, Sites sites, CheckRunStore checkRuns) {
         this.siteStore = siteStore;
         this.sites = sites;
-        this.rounds = rounds;
+        this.checkRuns = checkRuns;
     }
 
-    public Bond of(EndpointStore.Row e) {
-        var ground = sites.ground(sites.segment(e.segmentId()), e.address());
-        return new Bond(
+    public ProofBasis of(EndpointStore.Row e) {
+        var context = sites.context(sites.segment(e.segmentId()), e.address());
+        return new ProofBasis(
                 e.place(),
                 e.outlet(),
                 e.switchPort(),
@@ -32,9 +32,9 @@ public class Bonds {
                         .map(siteStore::partner)
                         .map(p -> p.name() + " at " + p.address() + ":" + e.partnerPort())
                         .orElse(""),
-                Bond.settings(e.method(), ground.segment(), ground.resolvers()),
-                rounds.changes(e.id(), RoundStore.Change.RESET),
-                rounds.changes(e.id(), RoundStore.Change.MOVE));
+                ProofBasis.settings(e.method(), context.segment(), context.resolvers()),
+                checkRuns.changes(e.id(), CheckRunStore.Change.RESET),
+                checkRuns.changes(e.id(), CheckRunStore.Change.MOVE));
     }
 
     private static String text(Object value) {

@@ -2,7 +2,7 @@
   import type { Schemas } from '../../api/client';
   import { at } from '../../router';
 
-  let { siteId, cords, gear }: { siteId: number; cords: Schemas['Cord'][]; gear: Schemas['GearView'][] } =
+  let { siteId, cables, gear }: { siteId: number; cables: Schemas['Cable'][]; gear: Schemas['GearView'][] } =
     $props();
   const ROW = 30;
   const TOP = 14;
@@ -12,7 +12,7 @@
   const left = $derived(Math.min(400, width * 0.34));
   const right = $derived(width - 190);
   const middle = $derived((left + right) / 2);
-  const used = $derived(new Set(cords.map((c) => c.port)));
+  const used = $derived(new Set(cables.map((c) => c.port)));
   // Ports in their own order, gear by gear; only those that something hangs on, and those that lead upwards.
   const ports = $derived(
     gear.flatMap((g) =>
@@ -22,15 +22,20 @@
     ),
   );
   const rowOf = $derived(new Map(ports.map((p, i) => [p.label, i])));
-  const height = $derived(TOP * 2 + Math.max(cords.length, ports.length) * ROW);
+  const height = $derived(TOP * 2 + Math.max(cables.length, ports.length) * ROW);
   const y = (row: number) => TOP + row * ROW + ROW / 2;
   const COLOURS = {
     OPEN: 'var(--color-secondary)',
     PLANNED: 'var(--color-accent)',
-    TIED: 'var(--color-success)',
+    PLUGGED_IN: 'var(--color-success)',
     WRONG: 'var(--color-error)',
   } as const;
-  const WORDS = { OPEN: 'not planned', PLANNED: 'planned', TIED: 'tied', WRONG: 'wrong' } as const;
+  const WORDS = {
+    OPEN: 'not planned',
+    PLANNED: 'planned',
+    PLUGGED_IN: 'plugged in',
+    WRONG: 'wrong',
+  } as const;
 </script>
 
 <div bind:clientWidth={measured} class="mt-2">
@@ -41,15 +46,15 @@
     fill="none"
     class="block text-[14px]"
     role="group"
-    aria-label="Cords from places through outlets to ports"
+    aria-label="Cables from places through outlets to ports"
   >
-    {#each cords as c, i (c.endpointId)}
+    {#each cables as c, i (c.endpointId)}
       {@const end = rowOf.get(c.port)}
       {#if end !== undefined}
         <path
           d="M{left} {y(i)}H{middle - 44}C{middle + 60} {y(i)} {right - 120} {y(end)} {right - 12} {y(end)}"
           stroke={COLOURS[c.state]}
-          stroke-width={c.state === 'TIED' ? 3 : 2}
+          stroke-width={c.state === 'PLUGGED_IN' ? 3 : 2}
           stroke-dasharray={c.state === 'PLANNED' ? '7 4' : undefined}
         />
         <path d="M{right - 12} {y(end) - 5}h9v10h-9z" fill={COLOURS[c.state]} />
@@ -62,7 +67,7 @@
           stroke-width="2"
         />{/if}
     {/each}
-    {#each cords as c, i (c.endpointId)}
+    {#each cables as c, i (c.endpointId)}
       <a
         href={at(siteId, 'plan', c.endpointId)}
         aria-label="{c.endpoint}, {WORDS[c.state]}{c.port ? ', to ' + c.port : ''}"
@@ -71,7 +76,7 @@
           >{c.endpoint}</text
         >
       </a>
-      {#if i === 0 || cords[i - 1]?.place !== c.place}
+      {#if i === 0 || cables[i - 1]?.place !== c.place}
         <text x="2" y={y(i) + 5} class="fill-secondary">{c.place || 'no place yet'}</text>
         {#if i > 0}<path d="M0 {y(i) - ROW / 2}H{left - 8}" stroke="var(--color-base-300)" />{/if}
       {/if}

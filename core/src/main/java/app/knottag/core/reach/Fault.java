@@ -18,9 +18,9 @@ import java.util.function.Predicate;
 
 /**
  * Why an endpoint may not reach its service: each is a pure change of the network's state, or a few such changes when the same
- * fault shows itself in several ways. Words and priors stand in causes.yaml.
+ * fault shows itself in several ways. Words and priors stand in faults.yaml.
  */
-public enum Cause {
+public enum Fault {
     NO_POWER(p -> p.endpoint.power = false),
     ROW_POWER(p -> {
         p.endpoint.power = false;
@@ -179,7 +179,7 @@ public enum Cause {
 
     @SafeVarargs
     @SuppressWarnings("varargs")
-    Cause(Consumer<Parts>... ways) {
+    Fault(Consumer<Parts>... ways) {
         this.ways = List.of(ways);
     }
 
@@ -227,7 +227,7 @@ public enum Cause {
 
     /** Whether it would show at all, beyond its own direct look. */
     public boolean shows(NetworkState intended) {
-        return shows(intended, Look::ofEndpoint);
+        return shows(intended, Question::ofEndpoint);
     }
 
     /** Whether it would show in any look at all, also in one that is not about the endpoint. */
@@ -236,12 +236,12 @@ public enum Cause {
     }
 
     /** Whether it would show in one of these looks. */
-    private boolean shows(NetworkState intended, Predicate<Look> looks) {
+    private boolean shows(NetworkState intended, Predicate<Question> questions) {
         if (!suits(intended.parts.traits.joined())) return false;
         return this == NOTHING
                 || ways(intended).stream()
-                        .anyMatch(s -> Arrays.stream(Look.values())
-                                .filter(l -> looks.test(l) && intended.possible(l))
+                        .anyMatch(s -> Arrays.stream(Question.values())
+                                .filter(l -> questions.test(l) && intended.possible(l))
                                 .anyMatch(l -> s.observe(l) != intended.observe(l)));
     }
 }

@@ -16,22 +16,22 @@ import tools.jackson.dataformat.yaml.YAMLMapper;
  * @param shared what each cause is shared by, when several devices have it at once
  * @param places which causes sit on each stretch of the way, and which looks are made there
  * @param lately what was changed in the last days, and how many times likelier that makes which causes
- * @param pointless looks that an answer, written LOOK=outcome, makes pointless
- * @param looks what the outcomes of each look are called, in their order
+ * @param pointless questions that an answer makes pointless
+ * @param questions what the outcomes of each look are called, in their order
  * @param sentences what each outcome means, as one sentence without its full stop
  */
-public record CauseBook(
+public record FaultBook(
         Misreading misreading,
         double noneOfThese,
-        Map<Shared, List<Cause>> shared,
+        Map<Shared, List<Fault>> shared,
         Map<Place, Stretch> places,
         Map<Lately, Change> lately,
-        Map<String, List<Look>> pointless,
-        Map<Cause, Entry> causes,
-        Map<Look, List<String>> looks,
-        Map<Look, List<String>> sentences) {
+        Map<Answer, List<Question>> pointless,
+        Map<Fault, Entry> faults,
+        Map<Question, List<String>> questions,
+        Map<Question, List<String>> sentences) {
 
-    private static final CauseBook SHIPPED = read();
+    private static final FaultBook SHIPPED = read();
 
     /**
      * How often a look is misread.
@@ -41,7 +41,7 @@ public record CauseBook(
      * @param machine share of looks by machines, 0..1
      * @param told how many times as often when somebody only says it
      * @param shown how many times as often when it was photographed or read back
-     * @param looks shares of their own: for what is really there, what is seen instead
+     * @param questions shares of their own: for what is really there, what is seen instead
      */
     public record Misreading(
             double eyes,
@@ -49,22 +49,23 @@ public record CauseBook(
             double machine,
             double told,
             double shown,
-            Map<Look, Map<String, Map<String, Double>>> looks) {
+            Map<Question, Map<Outcome, Map<Outcome, Double>>> questions) {
 
         private static final double MOST = 0.45;
 
         /** Returns what may be seen, by what is really there: {@code [truth][seen]}, each row a whole. */
-        double[][] table(Look look, double times) {
-            int k = look.outcomes().size();
+        double[][] table(Question question, double times) {
+            int k = question.outcomes().size();
             var table = new double[k][k];
             for (int truth = 0; truth < k; truth++) {
-                var own = looks.getOrDefault(look, Map.of())
-                        .getOrDefault(look.outcomes().get(truth), Map.of());
-                double usual = (look.by() == Look.By.MACHINE ? machine : truth == 0 ? imagined : eyes) * times;
+                var own = questions
+                        .getOrDefault(question, Map.of())
+                        .getOrDefault(question.outcomes().get(truth), Map.of());
+                double usual = (question.by() == Question.By.MACHINE ? machine : truth == 0 ? imagined : eyes) * times;
                 double wrong = 0;
                 for (int seen = 0; seen < k; seen++) {
                     if (seen == truth) continue;
-                    double share = own.getOrDefault(look.outcomes().get(seen), usual / (k - 1) / times) * times;
+                    double share = own.getOrDefault(question.outcomes().get(seen), usual / (k - 1) / times) * times;
                     table[truth][seen] = share;
                     wrong += share;
                 }
@@ -80,13 +81,13 @@ public record CauseBook(
      * One cause.
      *
      * @param prior how often it is met, in parts of all
-     * @param direct looks that prove it, written LOOK=outcome, the best first; empty when none does by itself
+     * @param direct answers that prove it, the best first; empty when none does by itself
      * @param reason why it is met that often
      * @param call whom to call when the remedies do not help, or empty
      * @param remedy what to do, in the order good technicians try
      */
     public record Entry(
-            double prior, List<String> direct, String title, String reason, String call, List<String> remedy) {
+            double prior, List<Answer> direct, String title, String reason, String call, List<String> remedy) {
 
         Entry with(double other) {
             return new Entry(other, direct, title, reason, call, remedy);
@@ -120,7 +121,7 @@ public record CauseBook(
     }
 
     /** A stretch of the way. */
-    public record Stretch(String title, List<Cause> causes, List<Look> looks) {}
+    public record Stretch(String title, List<Fault> faults, List<Question> questions) {}
 
     /** What may have been changed in the last days. */
     public enum Lately {
@@ -139,47 +140,40 @@ public record CauseBook(
      * @param words what was changed, as it follows “It was” or “The site’s sheet was”
      * @param times how many times likelier
      */
-    public record Change(String words, Map<Cause, Double> times) {}
+    public record Change(String words, Map<Fault, Double> times) {}
 
-    public CauseBook {
-        causes = new EnumMap<>(causes);
-        for (var cause : Cause.values())
-            if (!causes.containsKey(cause)) throw new IllegalArgumentException("causes.yaml has no " + cause);
-        for (var cause : Cause.values())
-            if (cause != Cause.NOTHING
-                    && places.values().stream().noneMatch(p -> p.causes().contains(cause)))
-                throw new IllegalArgumentException("causes.yaml says of " + cause + " at no place where it sits");
-        for (var entry : causes.values()) entry.direct().forEach(CauseBook::checked);
-        pointless.keySet().forEach(CauseBook::checked);
-        looks = named(looks);
+    public FaultBook {
+        faults = new EnumMap<>(faults);
+        for (var fault : Fault.values())
+            if (!faults.containsKey(fault)) throw new IllegalArgumentException("faults.yaml has no " + fault);
+        for (var fault : Fault.values())
+            if (fault != Fault.NOTHING
+                    && places.values().stream().noneMatch(p -> p.faults().contains(fault)))
+                throw new IllegalArgumentException("faults.yaml says of " + fault + " at no place where it sits");
+        questions = named(questions);
         sentences = named(sentences);
     }
 
-    private static void checked(String seen) {
-        var look = Look.valueOf(seen.substring(0, seen.indexOf('=')));
-        if (!look.outcomes().contains(seen.substring(seen.indexOf('=') + 1)))
-            throw new IllegalArgumentException("causes.yaml: " + seen + " cannot be seen");
-    }
-
-    private static Map<Look, List<String>> named(Map<Look, List<String>> looks) {
-        for (var look : Look.values())
-            if (looks.getOrDefault(look, List.of()).size() != look.outcomes().size())
-                throw new IllegalArgumentException("causes.yaml does not name every outcome of " + look);
-        return new EnumMap<>(looks);
+    private static Map<Question, List<String>> named(Map<Question, List<String>> questions) {
+        for (var question : Question.values())
+            if (questions.getOrDefault(question, List.of()).size()
+                    != question.outcomes().size())
+                throw new IllegalArgumentException("faults.yaml does not name every outcome of " + question);
+        return new EnumMap<>(questions);
     }
 
     /** Returns the book that comes with Knot Tag. */
-    public static CauseBook shipped() {
+    public static FaultBook shipped() {
         return SHIPPED;
     }
 
-    private static CauseBook read() {
+    private static FaultBook read() {
         var yaml = YAMLMapper.builder()
                 .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
                 .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
                 .build();
-        try (var in = CauseBook.class.getResourceAsStream("/reach/causes.yaml")) {
-            return yaml.readValue(in, CauseBook.class);
+        try (var in = FaultBook.class.getResourceAsStream("/reach/faults.yaml")) {
+            return yaml.readValue(in, FaultBook.class);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -200,50 +194,50 @@ public record CauseBook(
      *
      * @param found how often each cause was found at the site
      */
-    public CauseBook learned(Map<Cause, Integer> found) {
+    public FaultBook learned(Map<Fault, Integer> found) {
         if (found.values().stream().mapToInt(Integer::intValue).sum() < ENOUGH) return this;
         double all = 0;
-        for (var entry : causes.values()) all += entry.prior();
-        var corrected = new EnumMap<Cause, Entry>(Cause.class);
-        for (var cause : Cause.values()) {
-            var e = causes.get(cause);
+        for (var entry : faults.values()) all += entry.prior();
+        var corrected = new EnumMap<Fault, Entry>(Fault.class);
+        for (var fault : Fault.values()) {
+            var e = faults.get(fault);
             double shipped = e.prior() / all * SHIPPED_WEIGHS;
-            corrected.put(cause, e.with(Math.min(shipped * LEARNS_AT_MOST, shipped + found.getOrDefault(cause, 0))));
+            corrected.put(fault, e.with(Math.min(shipped * LEARNS_AT_MOST, shipped + found.getOrDefault(fault, 0))));
         }
         return with(corrected);
     }
 
     /** Returns the book as it is right after something was changed, which makes some causes likelier. */
-    public CauseBook after(Set<Lately> changes) {
-        var corrected = new EnumMap<>(causes);
+    public FaultBook after(Set<Lately> changes) {
+        var corrected = new EnumMap<>(faults);
         for (var change : changes)
             lately.get(change)
                     .times()
-                    .forEach((cause, times) -> corrected.computeIfPresent(cause, (c, e) -> e.with(e.prior() * times)));
+                    .forEach((fault, times) -> corrected.computeIfPresent(fault, (c, e) -> e.with(e.prior() * times)));
         return changes.isEmpty() ? this : with(corrected);
     }
 
-    private CauseBook with(Map<Cause, Entry> other) {
-        return new CauseBook(misreading, noneOfThese, shared, places, lately, pointless, other, looks, sentences);
+    private FaultBook with(Map<Fault, Entry> other) {
+        return new FaultBook(misreading, noneOfThese, shared, places, lately, pointless, other, questions, sentences);
     }
 
     /** Returns the book with other shares of misreading, and another of what nobody thought of. */
-    public CauseBook with(Misreading other, double none) {
-        return new CauseBook(other, none, shared, places, lately, pointless, causes, looks, sentences);
+    public FaultBook with(Misreading other, double none) {
+        return new FaultBook(other, none, shared, places, lately, pointless, faults, questions, sentences);
     }
 
     /** Returns what people call an outcome. */
-    public String words(Look look, String outcome) {
-        return looks.get(look).get(look.outcomes().indexOf(outcome));
+    public String words(Question question, Outcome outcome) {
+        return questions.get(question).get(question.outcomes().indexOf(outcome));
     }
 
     /** Returns an outcome as one sentence, without its full stop. */
-    public String said(Look look, String outcome) {
-        return sentences.get(look).get(look.outcomes().indexOf(outcome));
+    public String said(Question question, Outcome outcome) {
+        return sentences.get(question).get(question.outcomes().indexOf(outcome));
     }
 
     /** Returns what stands in the book of a cause. */
-    public Entry of(Cause cause) {
-        return causes.get(cause);
+    public Entry of(Fault fault) {
+        return faults.get(fault);
     }
 }

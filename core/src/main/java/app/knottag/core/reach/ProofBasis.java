@@ -18,7 +18,7 @@ import java.util.stream.Collectors;
  * @param resets how often the unit was reset so far, 0 or more
  * @param moves how often it was moved so far, 0 or more
  */
-public record Bond(
+public record ProofBasis(
         String place,
         String outlet,
         String port,
@@ -54,7 +54,7 @@ public record Bond(
     }
 
     /** Returns what is other than it was. What was not known yet is no change of place, outlet or port. */
-    public Set<Change> changed(Bond now) {
+    public Set<Change> changed(ProofBasis now) {
         return changes(now).stream()
                 .map(Said::change)
                 .collect(Collectors.toCollection(() -> EnumSet.noneOf(Change.class)));
@@ -64,14 +64,14 @@ public record Bond(
     private record Said(Change change, String words) {}
 
     /** Returns why a proof that was made then no longer holds now, or empty while it does. */
-    public Optional<String> loosens(Check check, Bond now) {
+    public Optional<String> loosens(Check check, ProofBasis now) {
         return changes(now).stream()
                 .filter(s -> check.loosenedBy().contains(s.change()))
                 .map(Said::words)
                 .findFirst();
     }
 
-    private List<Said> changes(Bond now) {
+    private List<Said> changes(ProofBasis now) {
         var all = new ArrayList<Said>();
         if (!mac.equals(now.mac) || !serial.equals(now.serial))
             all.add(new Said(

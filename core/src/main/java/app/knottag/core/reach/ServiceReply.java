@@ -14,7 +14,7 @@ import java.util.Optional;
  * @param certificate what it showed, when it was asked over TLS
  * @param detail what it told of itself, when it is a service that does
  */
-public record Heard(
+public record ServiceReply(
         Ending ending,
         String step,
         int code,
@@ -37,9 +37,9 @@ public record Heard(
     /**
      * A certificate.
      *
-     * @param fault why it is not taken, or empty
+     * @param problem why it is not taken, or empty
      */
-    public record Certificate(Instant until, String fault) {}
+    public record Certificate(Instant until, String problem) {}
 
     /** What a service told of itself. */
     public sealed interface Detail permits Printer, Time, Names {}
@@ -73,33 +73,33 @@ public record Heard(
      */
     public record Names(boolean overUdp) implements Detail {}
 
-    public Heard {
+    public ServiceReply {
         lines = List.copyOf(lines);
     }
 
     /** Returns an end without an answer. */
-    public static Heard ended(Ending ending, String step, String... lines) {
-        return new Heard(ending, step, 0, List.of(lines), Optional.empty(), Optional.empty());
+    public static ServiceReply ended(Ending ending, String step, String... lines) {
+        return new ServiceReply(ending, step, 0, List.of(lines), Optional.empty(), Optional.empty());
     }
 
     /** Returns a plain answer. */
-    public static Heard answered(int code, List<String> lines) {
+    public static ServiceReply answered(int code, List<String> lines) {
         return answered("", code, lines);
     }
 
     /** Returns an answer that ended at a step. */
-    public static Heard answered(String step, int code, List<String> lines) {
-        return new Heard(Ending.ANSWERED, step, code, lines, Optional.empty(), Optional.empty());
+    public static ServiceReply answered(String step, int code, List<String> lines) {
+        return new ServiceReply(Ending.ANSWERED, step, code, lines, Optional.empty(), Optional.empty());
     }
 
     /** Returns the same with the certificate that was shown. */
-    public Heard secured(Certificate shown) {
-        return new Heard(ending, step, code, lines, Optional.of(shown), detail);
+    public ServiceReply secured(Certificate shown) {
+        return new ServiceReply(ending, step, code, lines, Optional.of(shown), detail);
     }
 
     /** Returns the same with what the service told of itself. */
-    public Heard telling(Detail told) {
-        return new Heard(ending, step, code, lines, certificate, Optional.of(told));
+    public ServiceReply telling(Detail told) {
+        return new ServiceReply(ending, step, code, lines, certificate, Optional.of(told));
     }
 
     /** Returns what it told of itself, if it is of this sort. */

@@ -1,11 +1,11 @@
 package app.knottag.core.reach;
 
 /** Words that came from a device: it may answer anything, so they are shown short and without control characters. */
-public final class Said {
+public final class Printable {
 
     private static final int LONGEST = 60;
 
-    private Said() {}
+    private Printable() {}
 
     /** Returns the words as they can be shown. */
     public static String shown(String text) {

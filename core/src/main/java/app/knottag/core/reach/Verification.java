@@ -1,6 +1,6 @@
 package app.knottag.core.reach;
 
-import app.knottag.core.knot.Knot;
+import app.knottag.core.status.Status;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -12,19 +12,19 @@ import java.util.Set;
  * The whole line of an endpoint's confirmation: what machines measured and people saw, weighed by what it belongs to, by its
  * source and its age.
  */
-public final class ProofLine {
+public final class Verification {
 
     /** These a person must have seen before the sign-off. */
     private static final Set<Check> NEEDED = Set.of(Check.REAL_JOB, Check.REFUSED);
 
-    private final List<Rung> rungs;
+    private final List<CheckStatus> checks;
 
-    private ProofLine(List<Rung> rungs) {
-        this.rungs = List.copyOf(rungs);
+    private Verification(List<CheckStatus> checks) {
+        this.checks = List.copyOf(checks);
     }
 
     /** A machine's results with what they belong to. */
-    public record Round(List<CheckResult> results, Bond bond, String by) {}
+    public record CheckRun(List<CheckResult> results, ProofBasis basis, String by) {}
 
     /**
      * What a person saw.
@@ -32,66 +32,66 @@ public final class ProofLine {
      * @param outcome one of the check's outcomes
      * @param words what that outcome is called
      */
-    public record Witness(
-            Check check, String outcome, String words, Evidence evidence, Instant at, String by, Bond bond) {
+    public record Observation(
+            Check check, Outcome outcome, String words, Evidence evidence, Instant at, String by, ProofBasis basis) {
 
         boolean holds() {
-            return outcome.equals(check.outcomes().get(0));
+            return outcome == check.outcomes().get(0);
         }
     }
 
     /**
      * Draws the line.
      *
-     * @param checks the checks that this endpoint has
-     * @param round the latest round, or empty
-     * @param witnesses everything that people saw; the latest of a check counts
+     * @param asked the checks that this endpoint has
+     * @param run the latest run, or empty
+     * @param observations everything that people saw; the latest of a check counts
      * @param now what the endpoint is now
      */
-    public static ProofLine of(
-            List<Check> checks, Optional<Round> round, List<Witness> witnesses, Bond now, Instant clock) {
-        var rungs = new ArrayList<Rung>();
+    public static Verification of(
+            List<Check> asked, Optional<CheckRun> run, List<Observation> observations, ProofBasis now, Instant clock) {
+        var checks = new ArrayList<CheckStatus>();
         boolean below = true;
-        for (var check : checks) {
-            var rung = check.byMachine() ? machine(check, round, now, clock) : person(check, witnesses, now, clock);
-            if (rung.knot() == Knot.TIGHT && !below) rung = rung.as(Knot.HALF_DRAWN);
-            below &= rung.knot() == Knot.TIGHT || rung.knot() == Knot.LEFT_OUT;
-            rungs.add(rung);
+        for (var check : asked) {
+            var status = check.byMachine() ? machine(check, run, now, clock) : person(check, observations, now, clock);
+            if (status.status() == Status.PASSED && !below) status = status.as(Status.ACTIVE);
+            below &= status.status() == Status.PASSED || status.status() == Status.SKIPPED;
+            checks.add(status);
         }
-        return new ProofLine(rungs);
+        return new Verification(checks);
     }
 
-    private static Rung machine(Check check, Optional<Round> round, Bond now, Instant clock) {
-        var result = round.flatMap(
+    private static CheckStatus machine(Check check, Optional<CheckRun> run, ProofBasis now, Instant clock) {
+        var result = run.flatMap(
                 r -> r.results().stream().filter(c -> c.check() == check).findFirst());
-        if (result.isEmpty()) return Rung.open(check, "Not tried yet.", "");
+        if (result.isEmpty()) return CheckStatus.open(check, "Not tried yet.", "");
         var r = result.get();
-        var loose = round.get().bond().loosens(check, now);
-        if (loose.isPresent() && r.knot() != Knot.OPEN)
-            return Rung.open(check, loose.get() + " Check again.", loose.get());
-        return new Rung(
+        var loose = run.get().basis().loosens(check, now);
+        if (loose.isPresent() && r.status() != Status.PENDING)
+            return CheckStatus.open(check, loose.get() + " Check again.", loose.get());
+        return new CheckStatus(
                 check,
-                r.knot(),
+                r.status(),
                 r.seen(),
                 r.remedy(),
                 "",
                 Evidence.TOOL,
-                r.knot() == Knot.TIGHT ? Evidence.TOOL.strength(r.at(), clock) : 0,
+                r.status() == Status.PASSED ? Evidence.TOOL.strength(r.at(), clock) : 0,
                 r.vantage(),
                 r.at(),
-                round.get().by(),
+                run.get().by(),
                 r.millis());
     }
 
-    private static Rung person(Check check, List<Witness> witnesses, Bond now, Instant clock) {
-        var latest = witnesses.stream().filter(w -> w.check() == check).max(Comparator.comparing(Witness::at));
-        if (latest.isEmpty()) return Rung.open(check, "Nobody has looked yet.", "");
+    private static CheckStatus person(Check check, List<Observation> observations, ProofBasis now, Instant clock) {
+        var latest = observations.stream().filter(w -> w.check() == check).max(Comparator.comparing(Observation::at));
+        if (latest.isEmpty()) return CheckStatus.open(check, "Nobody has looked yet.", "");
         var w = latest.get();
-        var loose = w.bond().loosens(check, now);
-        if (loose.isPresent()) return Rung.open(check, loose.get() + " Look again.", loose.get());
-        return new Rung(
+        var loose = w.basis().loosens(check, now);
+        if (loose.isPresent()) return CheckStatus.open(check, loose.get() + " Look again.", loose.get());
+        return new CheckStatus(
                 check,
-                w.holds() ? Knot.TIGHT : Knot.FRAYED,
+                w.holds() ? Status.PASSED : Status.FAILED,
                 w.words() + ".",
                 "",
                 "",
@@ -103,22 +103,22 @@ public final class ProofLine {
                 0);
     }
 
-    public List<Rung> rungs() {
-        return rungs;
+    public List<CheckStatus> checks() {
+        return checks;
     }
 
     /** Whether some check was made and does not hold. */
     public boolean failed() {
-        return rungs.stream().anyMatch(r -> r.knot() == Knot.FRAYED);
+        return checks.stream().anyMatch(r -> r.status() == Status.FAILED);
     }
 
     /** Returns what is missing before the person on site can sign off, in a sentence, or empty. */
     public Optional<String> missing() {
-        var own = rungs.stream().filter(r -> r.check() != Check.OFFICE).toList();
-        var frayed = own.stream().filter(r -> r.knot() == Knot.FRAYED).findFirst();
-        if (frayed.isPresent()) return Optional.of("“" + frayed.get().check().title() + "” does not hold.");
+        var own = checks.stream().filter(r -> r.check() != Check.OFFICE).toList();
+        var failed = own.stream().filter(r -> r.status() == Status.FAILED).findFirst();
+        if (failed.isPresent()) return Optional.of("“" + failed.get().check().title() + "” does not hold.");
         return own.stream()
-                .filter(r -> r.knot() == Knot.OPEN && (r.check().byMachine() || NEEDED.contains(r.check())))
+                .filter(r -> r.status() == Status.PENDING && (r.check().byMachine() || NEEDED.contains(r.check())))
                 .findFirst()
                 .map(r -> "“" + r.check().title() + "” was not " + (r.loosened().isEmpty() ? "" : "yet ")
                         + (r.check().byMachine() ? "checked" : "seen")
@@ -128,12 +128,12 @@ public final class ProofLine {
     /** Returns the grade of what the person on site can prove; what the office says stands beside it. */
     public Grade grade() {
         if (missing().isPresent()) return Grade.NONE;
-        var own = rungs.stream()
-                .filter(r -> r.check() != Check.OFFICE && r.knot() != Knot.LEFT_OUT)
+        var own = checks.stream()
+                .filter(r -> r.check() != Check.OFFICE && r.status() != Status.SKIPPED)
                 .toList();
         int job = own.stream()
                 .filter(r -> NEEDED.contains(r.check()))
-                .mapToInt(Rung::strength)
+                .mapToInt(CheckStatus::strength)
                 .min()
                 .orElse(0);
         int seen = Evidence.SEEN.strength(Instant.EPOCH, Instant.EPOCH);
@@ -150,10 +150,10 @@ public final class ProofLine {
      * @return what it means, or empty while the office has not looked
      */
     public Optional<String> apart() {
-        var office = rungs.stream()
+        var office = checks.stream()
                 .filter(r -> r.check() == Check.OFFICE)
                 .findFirst()
-                .filter(r -> r.knot() != Knot.OPEN);
+                .filter(r -> r.status() != Status.PENDING);
         if (office.isEmpty()) return Optional.empty();
         boolean there = office.get().strength() > 0;
         boolean here = missing().isEmpty();
