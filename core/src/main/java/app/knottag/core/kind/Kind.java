@@ -190,7 +190,8 @@ public record Kind(
 
         public Talk {
             if (port < 1 || port > 65_535) throw new IllegalArgumentException("a port must be 1..65535, was " + port);
-            if (protocol == null || protocol == Transport.ANY)
+            KindCheck.needed("to", to, "protocol", protocol);
+            if (protocol == Transport.ANY)
                 throw new IllegalArgumentException("what it calls has the protocol TCP or UDP");
         }
     }
