@@ -137,6 +137,31 @@ class ArchitectureTest {
                 .check(ALL);
     }
 
+    @DisplayName("Text that somebody typed ends at a form; what changes the record never sees it")
+    @Test
+    void textDiesAtTheEdge() {
+        methods()
+                .that()
+                .areDeclaredInClassesThat()
+                .resideInAnyPackage("app.knottag.server.change", "app.knottag.server.record")
+                .and()
+                .areDeclaredInClassesThat()
+                .haveSimpleNameNotEndingWith("Form")
+                .and()
+                .areDeclaredInClassesThat()
+                .haveNameNotMatching(".*Request(\\$.*)?")
+                .should(new ArchCondition<>("take nothing as it was typed") {
+                    @Override
+                    public void check(JavaMethod method, ConditionEvents events) {
+                        for (var type : method.getRawParameterTypes())
+                            if (type.getSimpleName().endsWith("Request"))
+                                events.add(SimpleConditionEvent.violated(
+                                        method, method.getFullName() + " takes " + type.getSimpleName()));
+                    }
+                })
+                .check(ALL);
+    }
+
     @DisplayName("Nothing of the network is asked inside a transaction")
     @Test
     void noNetworkInATransaction() {

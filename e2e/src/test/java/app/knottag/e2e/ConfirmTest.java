@@ -176,7 +176,7 @@ class ConfirmTest extends InTheDemo {
                 .filter(o -> o.get("words").equals(seen))
                 .map(o -> (String) o.get("outcome"))
                 .findFirst()
-                .orElse("");
+                .orElse("CANNOT_BE_TOLD");
     }
 
     private static String outcome(List<Map<String, Object>> looks, Map<String, Object> line, String check) {

@@ -2,8 +2,8 @@ package app.knottag.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.knottag.core.kind.GateType;
 import app.knottag.core.kind.Kind;
-import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.runbook.GateForm;
 import app.knottag.core.time.DateStyle;

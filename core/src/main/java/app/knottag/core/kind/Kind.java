@@ -387,50 +387,6 @@ public record Kind(
         }
     }
 
-    /** How a gate is judged. */
-    public enum GateType {
-        /** One of several things seen. */
-        CHOICE,
-        /** MAC and serial on record, and this very unit in hand. */
-        FACTS,
-        /** The values are entered and saved. */
-        TYPE_SHEET,
-        /** What the device shows, compared with what was to be typed. */
-        READ_BACK,
-        /** The address that it shows after its restart. */
-        ADDRESS_SHOWN,
-        /** Signed off at Confirm. */
-        CONFIRMED,
-        /** Everything of the kit is there. */
-        KIT,
-        /** The exact variant, by the model on its label. */
-        MODEL,
-        /** Seals read against seals reported. */
-        SEALS,
-        /** New seals and the case they are on. */
-        NEW_SEALS,
-        /** Two numbers that must be the same. */
-        SAME,
-        /** The name on two screens that belong together. */
-        NAMES,
-        /** A light, an icon or a beep, by the kind's own table. */
-        SIGNAL,
-        /** What the device got from the DHCP server. */
-        LEARNED,
-        /** Seconds a button was held, and beeps. */
-        HOLD,
-        /** A size typed against the largest possible. */
-        SIZE,
-        /** The owner's release before drives are wiped. */
-        RELEASE,
-        /** A number of at least so many. */
-        COUNT,
-        /** The date and time it shows. */
-        CLOCK,
-        /** No opening without an owner and an end. */
-        OPENINGS
-    }
-
     /** Something that may be seen, and what to do when it is not what was hoped for. */
     public record Option(String value, String label, boolean holds, String remedy) {
         public Option {

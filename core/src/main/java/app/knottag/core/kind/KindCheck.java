@@ -1,6 +1,5 @@
 package app.knottag.core.kind;
 
-import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.kind.Kind.Label;
 import app.knottag.core.kind.Kind.MenuField;
 import app.knottag.core.kind.Kind.Step;

@@ -127,29 +127,18 @@ public record KindText(List<String> before, List<KindTextStep> steps, List<Strin
     }
 
     private static String gate(Gate g) {
-        String what = switch (g.type()) {
-            case CHOICE ->
-                g.options().stream().filter(Option::holds).map(Option::label).collect(Collectors.joining(", or: "));
-            case FACTS -> "MAC and serial are on record, and this very device is in the hand.";
-            case TYPE_SHEET -> "The values of the sheet are entered and saved.";
-            case READ_BACK -> "What the device shows is what was to be typed.";
-            case ADDRESS_SHOWN -> "It shows its planned address.";
-            case CONFIRMED -> "It is signed off at Confirm.";
-            case KIT -> "Everything of the kit is there.";
-            case MODEL -> "The model on the label is the planned one, to its last letter.";
-            case SEALS -> "The seals are those that were reported.";
-            case NEW_SEALS -> "The new seals and their case are noted.";
-            case SAME -> g.compare().get(0) + " and " + g.compare().get(1) + " are the same.";
-            case NAMES -> "The two screens show each other's name.";
-            case SIGNAL -> "The " + g.part() + " says that it goes on.";
-            case LEARNED -> "What it got from the DHCP server is noted.";
-            case HOLD -> "How long the button was held and how often it beeped.";
-            case SIZE -> "The size is possible for this device.";
-            case RELEASE -> "The owner has released what is to be wiped.";
-            case COUNT -> "It is at least " + g.least() + ".";
-            case CLOCK -> "Its date and time are right.";
-            case OPENINGS -> "No opening is left without an owner and an end.";
-        };
+        String what = g.type()
+                .holds()
+                .replace(
+                        "{options}",
+                        g.options().stream()
+                                .filter(Option::holds)
+                                .map(Option::label)
+                                .collect(Collectors.joining(", or: ")))
+                .replace("{first}", g.compare().isEmpty() ? "" : g.compare().get(0))
+                .replace("{second}", g.compare().size() < 2 ? "" : g.compare().get(1))
+                .replace("{part}", g.part())
+                .replace("{least}", "" + g.least());
         return g.ask().isEmpty() ? what : what + " (Asked: " + g.ask() + ")";
     }
 

@@ -1,5 +1,6 @@
 package app.knottag.core.runbook;
 
+import app.knottag.core.kind.GateType;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.runbook.Runbook.Pace;
 import app.knottag.core.status.Status;
@@ -68,7 +69,7 @@ public record Board(List<Turn> lines) {
         var ranked = new ArrayList<Ranked>();
         for (var job : jobs) {
             var step = job.runbook().current();
-            if (step.isPresent() && step.get().gate().type() != Kind.GateType.CONFIRMED)
+            if (step.isPresent() && step.get().gate().type() != GateType.CONFIRMED)
                 ranked.add(rank(job, step.get(), now));
         }
         ranked.sort(Comparator.comparingInt((Ranked r) -> r.urgency().ordinal())

@@ -1,8 +1,8 @@
 package app.knottag.core.runbook;
 
+import app.knottag.core.kind.GateType;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.Gate;
-import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.kind.Kind.MenuField;
 import app.knottag.core.kind.Kind.Step;
 import app.knottag.core.kind.KindQuestion;

@@ -1,7 +1,7 @@
 package app.knottag.core.runbook;
 
+import app.knottag.core.kind.GateType;
 import app.knottag.core.kind.Kind;
-import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.kind.StepOrder;
 import app.knottag.core.reach.ProofBasis.Change;
 import app.knottag.core.status.Status;
@@ -70,7 +70,7 @@ public record Runbook(Kind kind, List<StepRecord> records) {
     /** Whether everything up to the confirmation is done; what comes after it, such as packing away, does not count. */
     public boolean readyToConfirm() {
         return kind.steps().stream()
-                .takeWhile(s -> s.gate().type() != Kind.GateType.CONFIRMED)
+                .takeWhile(s -> s.gate().type() != GateType.CONFIRMED)
                 .allMatch(s -> record(s.key()).done());
     }
 

@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.knottag.core.kind.Kind.Field;
-import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.log.Words;
 import app.knottag.core.reach.ProofBasis;
 import app.knottag.core.runbook.Runbook;

@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.knottag.core.kind.Kind.Gate;
-import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.kind.Kind.Step;
 import com.networknt.schema.InputFormat;
 import com.networknt.schema.Schema;

@@ -2,8 +2,8 @@ package app.knottag.core.runbook;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.knottag.core.kind.GateType;
 import app.knottag.core.kind.Kind;
-import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.runbook.Board.Job;
 import app.knottag.core.runbook.Board.State;

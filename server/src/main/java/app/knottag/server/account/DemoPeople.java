@@ -8,6 +8,9 @@ import org.springframework.stereotype.Component;
 @Component
 public class DemoPeople {
 
+    /** A made-up person of the demo, with the password that everyone may know. */
+    public record DemoPerson(String name, String password, Role role) {}
+
     private final boolean active;
 
     DemoPeople(@Value("${knot.demo.control:}") String control) {

@@ -1,5 +1,6 @@
 package app.knottag.server.account;
 
+import app.knottag.server.account.DemoPeople.DemoPerson;
 import app.knottag.server.web.Problem;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;

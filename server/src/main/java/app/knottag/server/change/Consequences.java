@@ -1,6 +1,6 @@
 package app.knottag.server.change;
 
-import app.knottag.core.kind.Kind.GateType;
+import app.knottag.core.kind.GateType;
 import app.knottag.core.reach.ProofBasis;
 import app.knottag.core.reach.ProofBasis.Change;
 import app.knottag.core.runbook.Runbook;

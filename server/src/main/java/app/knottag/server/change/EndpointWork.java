@@ -1,16 +1,10 @@
 package app.knottag.server.change;
 
-import app.knottag.core.address.AddressContext;
-import app.knottag.core.address.AddressReader;
 import app.knottag.core.address.Ipv4Address;
-import app.knottag.core.address.Purpose;
 import app.knottag.core.hardware.Mac;
-import app.knottag.core.kind.Kinds;
-import app.knottag.core.log.Words;
-import app.knottag.core.plan.NameRule;
 import app.knottag.core.reach.ProofBasis;
-import app.knottag.core.reading.Finding.Code;
-import app.knottag.core.reading.Reading;
+import app.knottag.server.change.EndpointForm.EndpointFacts;
+import app.knottag.server.change.EndpointForm.NewEndpoint;
 import app.knottag.server.log.Log;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.EndpointStore.Written;
@@ -22,22 +16,15 @@ import app.knottag.server.record.SiteStore.SeriesRow;
 import app.knottag.server.record.Sites;
 import app.knottag.server.record.Wires;
 import app.knottag.server.web.Etags;
-import app.knottag.server.web.Problem;
-import app.knottag.server.web.Problem.FieldError;
+import app.knottag.server.web.FormReader;
 import java.time.Clock;
-import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.LinkedHashMap;
-import java.util.List;
-import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
-import java.util.function.Function;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Adds, changes and retires endpoints; every text is read by core's readers first. */
+/** Adds, changes and retires endpoints, as {@link EndpointForm} has read them. */
 @Service
 public class EndpointWork {
 
@@ -51,7 +38,6 @@ public class EndpointWork {
     private final Interfaces interfaces;
     private final InterfaceStore interfaceStore;
     private final Conflicts conflicts;
-    private final Kinds kinds;
     private final Log log;
     private final Clock clock;
 
@@ -66,7 +52,6 @@ public class EndpointWork {
             Interfaces interfaces,
             InterfaceStore interfaceStore,
             Conflicts conflicts,
-            Kinds kinds,
             Log log,
             Clock clock) {
         this.endpoints = endpoints;
@@ -79,123 +64,100 @@ public class EndpointWork {
         this.interfaces = interfaces;
         this.interfaceStore = interfaceStore;
         this.conflicts = conflicts;
-        this.kinds = kinds;
         this.log = log;
         this.clock = clock;
     }
 
     @Transactional
-    public long add(long siteId, EndpointRequest wanted, String by) {
-        var kind = kinds.find(wanted.kind())
-                .orElseThrow(() -> Problem.field("kind", "no-such-kind", "There is no kind “" + wanted.kind() + "”."));
-        var segment = sites.segmentOf(siteId, wanted.segmentId());
-        var series = numbering.seriesOf(siteId, kind, wanted.seriesId());
-        var input = new Input(wanted.reason());
-        String name = input.words("name", wanted.name(), true);
-        var address = input.read("address", wanted.address(), addressReader(siteId, wanted.segmentId(), 0));
-        var mac = input.read("mac", wanted.mac(), t -> endpoints.readMac(siteId, 0, t));
-        var serial = input.read("serial", wanted.serial(), t -> endpoints.readSerial(siteId, kind.id(), 0, t));
-        String model = input.words("model", wanted.model(), false);
-        var partner = input.partner(wanted.partnerName(), wanted.partnerAddress());
-        var number = wanted.number();
-        if (number != null && (number < 1 || number > 9999))
-            input.add("number", "out-of-range", "A number runs from 1 to 9999.");
-        var ends = input.ends(wanted.place(), wanted.outlet(), wanted.switchPort());
-        String hostName = input.hostName(wanted.hostName());
-        input.refuse();
-        if (address != null) conflicts.refuseReserved(siteId, wanted.segmentId(), Ipv4Address.parse(address), name);
-        var numbered = number == null ? Optional.<SeriesRow>empty() : series;
+    public long add(long siteId, NewEndpoint wanted, String by) {
+        var facts = wanted.facts();
+        long segmentId = wanted.segment().id();
+        facts.address().ifPresent(a -> conflicts.refuseReserved(siteId, segmentId, a, facts.name()));
+        var kind = wanted.kind();
+        Integer number = wanted.number().orElse(null);
         // Names and codes are made here, so that two at once never make the same.
         store.oneAtATime(siteId);
-        Long placeId = wires.place(siteId, ends.place());
+        Long placeId = wires.place(siteId, facts.ends().place());
         long id = store.add(new Written(
                 0,
                 siteId,
-                wanted.segmentId(),
+                segmentId,
                 kind.id(),
                 kind.version(),
-                name,
-                hostName.isEmpty() ? numbering.hostName(siteId, kind, numbered, number, ends.place()) : hostName,
-                numbered.map(SeriesRow::id).orElse(null),
+                facts.name(),
+                facts.hostName().isEmpty()
+                        ? numbering.hostName(
+                                siteId,
+                                kind,
+                                wanted.series(),
+                                number,
+                                facts.ends().place())
+                        : facts.hostName(),
+                wanted.series().map(SeriesRow::id).orElse(null),
                 number,
-                address == null ? null : Ipv4Address.parse(address),
-                wanted.method() == null ? segment.method() : wanted.method(),
-                wanted.servicePort() != null ? wanted.servicePort() : numbering.servicePort(kind, numbered, number),
-                partner.map(p -> partner(siteId, p, wanted.partnerTestPort(), input.reason(), by))
+                facts.address().orElse(null),
+                facts.method().orElse(wanted.segment().method()),
+                wanted.servicePort().orElseGet(() -> numbering.servicePort(kind, wanted.series(), number)),
+                facts.partner()
+                        .map(p -> partner(siteId, p, wanted.testPort().orElse(null), facts.reason(), by))
                         .orElse(null),
-                partner.flatMap(p -> numbering.partnerPort(numbered, number)).orElse(null),
-                serial == null ? "" : serial,
-                model,
+                facts.partner()
+                        .flatMap(p -> numbering.partnerPort(wanted.series(), number))
+                        .orElse(null),
+                facts.serial(),
+                facts.model(),
                 placeId,
-                wires.outlet(siteId, ends.outlet(), placeId),
-                wires.port(siteId, ends.port()),
+                wires.outlet(siteId, facts.ends().outlet(), placeId),
+                wires.port(siteId, facts.ends().port()),
                 numbering.tagCode(siteId, kind, number)));
-        interfaces.count(siteId, id, mac == null ? null : Mac.parse(mac));
+        interfaces.count(siteId, id, facts.mac().orElse(null));
         consequences.stand(id);
         log.write(Log.entry(by, "endpoint added")
                 .at(siteId, id)
                 .after(endpoints.get(id))
-                .because(input.reason()));
+                .because(facts.reason()));
         return id;
     }
 
-    private Function<String, Reading> addressReader(long siteId, long segmentId, long id) {
-        return t -> AddressReader.read(t, Purpose.ADDRESS, endpoints.context(siteId, segmentId, id));
-    }
-
     @Transactional
-    public void change(long id, int expected, ChangeRequest change, String by) {
+    public void change(long id, int expected, EndpointFacts facts, String by) {
         var was = endpoints.get(id);
-        var input = new Input(change.reason());
-        String name = change.name() == null ? was.name() : input.words("name", change.name(), true);
-        var address = input.changed(
-                "address", change.address(), was.address(), addressReader(was.siteId(), was.segmentId(), id));
-        var mac = input.changed("mac", change.mac(), was.mac(), t -> endpoints.readMac(was.siteId(), id, t));
-        var serial = input.changed(
-                "serial", change.serial(), was.serial(), t -> endpoints.readSerial(was.siteId(), was.kind(), id, t));
-        String model = change.model() == null ? was.model() : input.words("model", change.model(), false);
-        var ends = input.ends(
-                kept(change.place(), was.place()),
-                kept(change.outlet(), was.outlet()),
-                kept(change.switchPort(), was.switchPort()));
-        String hostName = change.hostName() == null ? was.hostName() : input.hostName(change.hostName());
-        var partner = input.partner(change.partnerName(), change.partnerAddress());
-        input.refuse();
-        var next = address == null ? null : Ipv4Address.parse(address);
-        if (next != null && !next.equals(was.address()))
-            conflicts.refuseReserved(was.siteId(), was.segmentId(), next, name);
+        long siteId = was.siteId();
+        facts.address()
+                .filter(a -> !a.equals(was.address()))
+                .ifPresent(a -> conflicts.refuseReserved(siteId, was.segmentId(), a, facts.name()));
         var before = consequences.before(was);
-        Long partnerId = change.partnerName() == null
+        Long partnerId = facts.partnerStays()
                 ? was.partnerId()
-                : partner.map(p -> partner(was.siteId(), p, null, input.reason(), by))
+                : facts.partner()
+                        .map(p -> partner(siteId, p, null, facts.reason(), by))
                         .orElse(null);
-        Long placeId = wires.place(was.siteId(), ends.place());
+        Long placeId = wires.place(siteId, facts.ends().place());
         var row = new Written(
                 id,
-                was.siteId(),
+                siteId,
                 was.segmentId(),
                 was.kind(),
                 was.kindVersion(),
-                name,
-                hostName,
+                facts.name(),
+                facts.hostName(),
                 was.seriesId(),
                 was.number(),
-                next,
-                change.method() == null ? was.method() : change.method(),
+                facts.address().orElse(null),
+                facts.method().orElse(was.method()),
                 was.servicePort(),
                 partnerId,
                 partnerId == null ? null : was.partnerPort(),
-                serial == null ? "" : serial,
-                model,
+                facts.serial(),
+                facts.model(),
                 placeId,
-                wires.outlet(was.siteId(), ends.outlet(), placeId),
-                wires.port(was.siteId(), ends.port()),
+                wires.outlet(siteId, facts.ends().outlet(), placeId),
+                wires.port(siteId, facts.ends().port()),
                 was.tagCode());
         if (store.change(row, expected) == 0) throw Etags.stale();
-        boolean macChanged =
-                !Objects.equals(mac, was.mac() == null ? null : was.mac().toString());
-        if (macChanged) interfaces.count(was.siteId(), id, mac == null ? null : Mac.parse(mac));
-        changed(was, before, "endpoint changed", input.reason(), by);
+        if (!facts.mac().equals(Optional.ofNullable(was.mac())))
+            interfaces.count(siteId, id, facts.mac().orElse(null));
+        changed(was, before, "endpoint changed", facts.reason(), by);
     }
 
     /** The old unit is gone with every interface it had; only the new unit's MAC stays. */
@@ -210,18 +172,12 @@ public class EndpointWork {
     @Transactional
     public void away(long id, int expected, boolean away, String why, String by) {
         var was = endpoints.get(id);
-        var input = new Input("");
-        String words = input.words("why", why, away);
-        input.refuse();
+        String words = FormReader.words("why", why, away);
         if (store.away(id, away ? clock.instant() : null, away ? words : "", expected) == 0) throw Etags.stale();
         log.write(Log.entry(by, away ? "endpoint put away" : "endpoint is back")
                 .at(was.siteId(), id)
                 .before(was)
                 .because(words));
-    }
-
-    private static String kept(String wanted, String was) {
-        return wanted == null ? was : wanted;
     }
 
     /** Gives an endpoint another address as part of a larger change; its proof is lost with the old one. */
@@ -243,7 +199,7 @@ public class EndpointWork {
     }
 
     /** Keeps a partner by its name; when it has another address since, whoever was proved with the old one is told so. */
-    private long partner(long siteId, Input.Partner p, Integer testPort, String reason, String by) {
+    private long partner(long siteId, EndpointFacts.Partner p, Integer testPort, String reason, String by) {
         siteStore.partners(siteId).stream()
                 .filter(known ->
                         known.name().equals(p.name()) && !known.address().equals(p.address()))
@@ -277,105 +233,12 @@ public class EndpointWork {
     @Transactional
     public void retire(long id, int expected, String reason, String by) {
         var was = endpoints.get(id);
-        var input = new Input("");
-        String why = input.words("reason", reason, true);
-        input.refuse();
+        String why = FormReader.words("reason", reason, true);
         if (store.retire(id, clock.instant(), expected) == 0) throw Etags.stale();
         interfaces.retireAll(id);
         log.write(Log.entry(by, "endpoint retired")
                 .at(was.siteId(), id)
                 .before(was)
                 .because(why));
-    }
-
-    /** Gathers everything wrong with a form before refusing it. */
-    static final class Input {
-        // Not judged here: the database decides who wins, and the loser is told by whom it was taken.
-        private static final Set<Code> CLASHES = EnumSet.of(Code.TAKEN, Code.KNOWN);
-        private final List<FieldError> errors = new ArrayList<>();
-        private final String reason;
-
-        Input(String reason) {
-            this.reason = words("reason", reason, false);
-        }
-
-        String reason() {
-            return reason;
-        }
-
-        record Partner(String name, Ipv4Address address) {}
-
-        record Ends(String place, String outlet, String port) {}
-
-        Optional<Partner> partner(String name, String address) {
-            String words = words("partnerName", name, false);
-            var read =
-                    read("partnerAddress", address, t -> AddressReader.read(t, Purpose.RESOLVER, AddressContext.NONE));
-            if (words.isEmpty()) return Optional.empty();
-            if (read == null) {
-                if (errors.isEmpty()) add("partnerAddress", "missing", "Type the partner's address.");
-                return Optional.empty();
-            }
-            return Optional.of(new Partner(words, Ipv4Address.parse(read)));
-        }
-
-        Ends ends(String place, String outlet, String port) {
-            var ends = new Ends(
-                    words("place", place, false), words("outlet", outlet, false), words("switchPort", port, false));
-            Wires.portProblem(ends.port()).ifPresent(p -> add("switchPort", "bad-port", p));
-            return ends;
-        }
-
-        String hostName(String text) {
-            String name = text == null ? "" : text.strip().toLowerCase(Locale.ROOT);
-            NameRule.problem(name).ifPresent(p -> add("hostName", "bad-host-name", p));
-            return name;
-        }
-
-        String words(String field, String text, boolean needed) {
-            String words = text == null ? "" : text.strip();
-            Words.problem(words, needed).ifPresent(p -> add(field, "bad-words", p));
-            return words;
-        }
-
-        String read(String field, String text, Function<String, Reading> reader) {
-            if (text == null || text.isBlank()) return null;
-            var reading = reader.apply(text);
-            boolean usable = reading.value() != null
-                    && reading.findings().stream().noneMatch(f -> f.code().refuses() && !settled(f.code()));
-            if (usable
-                    && !(field.toLowerCase(Locale.ROOT).endsWith("address")
-                            && reading.value().contains(":"))) return reading.value();
-            var finding = reading.findings().stream()
-                    .filter(f -> reading.value() == null || f.code().refuses())
-                    .findFirst();
-            String wayOut = finding.filter(f -> f.code() == Code.IN_POOL).isPresent()
-                    ? " To keep it all the same, say why."
-                    : "";
-            add(
-                    field,
-                    finding.map(f -> Problem.word(f.code())).orElse("ipv6"),
-                    finding.map(f -> f.message()).orElse("Only IPv4 can be fixed here.") + wayOut);
-            return null;
-        }
-
-        /** Clashes are for the database; an address in the pool may be kept by whoever says why. */
-        private boolean settled(Code code) {
-            return CLASHES.contains(code) || (code == Code.IN_POOL && !reason.isEmpty());
-        }
-
-        /** Reads a changed text; null keeps what was, and a text equal to what was is not judged again. */
-        String changed(String field, String text, Object was, Function<String, Reading> reader) {
-            String before = was == null || was.toString().isEmpty() ? null : was.toString();
-            return text == null || text.equals(before) ? before : read(field, text, reader);
-        }
-
-        void add(String field, String code, String message) {
-            errors.add(new FieldError("/" + field, code, message));
-        }
-
-        void refuse() {
-            if (!errors.isEmpty()) throw Problem.fields(errors);
-        }
     }
 }

@@ -1,7 +1,7 @@
 package app.knottag.server.demo;
 
+import app.knottag.core.kind.GateType;
 import app.knottag.core.kind.Kind;
-import app.knottag.core.kind.Kind.GateType;
 import app.knottag.core.kind.Outfit.Variant;
 import app.knottag.core.kind.Signal;
 import app.knottag.core.runbook.EndpointContext;

@@ -12,6 +12,7 @@ import app.knottag.core.series.Series;
 import app.knottag.core.time.DateStyle;
 import app.knottag.server.account.DemoPeople;
 import app.knottag.server.account.Invitations;
+import app.knottag.server.change.EndpointForm;
 import app.knottag.server.change.EndpointRequest;
 import app.knottag.server.change.EndpointWork;
 import app.knottag.server.change.Hand;
@@ -57,6 +58,7 @@ class DemoData implements ApplicationRunner {
     private final Invitations invitations;
     private final Sites sites;
     private final EndpointWork work;
+    private final EndpointForm form;
     private final DemoHands hands;
     private final DemoSites others;
     private final StandIns standIns;
@@ -73,6 +75,7 @@ class DemoData implements ApplicationRunner {
             Invitations invitations,
             Sites sites,
             EndpointWork work,
+            EndpointForm form,
             DemoHands hands,
             DemoSites others,
             StandIns standIns,
@@ -86,6 +89,7 @@ class DemoData implements ApplicationRunner {
         this.invitations = invitations;
         this.sites = sites;
         this.work = work;
+        this.form = form;
         this.hands = hands;
         this.others = others;
         this.standIns = standIns;
@@ -133,6 +137,21 @@ class DemoData implements ApplicationRunner {
                 "Shop switch 15",
                 "Attendance office",
                 12);
+        printers(site, segment);
+        seen(site);
+        hands.work(till1, "confirm");
+        hands.proved(till1);
+        hands.work(clock, "confirm");
+        hands.proved(clock);
+        hands.work(till2, "confirm");
+        hands.work(till3, "first-start");
+        hands.start(till3, "first-start");
+        register.fill(site, office, LEAD);
+        sites.add("Pellworth Farm Kitchen", "PFK", "Europe/Berlin", DateStyle.WORDS, LEAD);
+        others.fill(labels);
+    }
+
+    private void printers(long site, long segment) {
         add(
                 site,
                 segment,
@@ -161,21 +180,16 @@ class DemoData implements ApplicationRunner {
                 0);
         work.add(
                 site,
-                EndpointRequest.of(
-                                segment, "label-printer", "Yard label printer", a(140), "It had that address already")
-                        .done(),
+                form.read(
+                        site,
+                        EndpointRequest.of(
+                                        segment,
+                                        "label-printer",
+                                        "Yard label printer",
+                                        a(140),
+                                        "It had that address already")
+                                .done()),
                 LEAD);
-        seen(site);
-        hands.work(till1, "confirm");
-        hands.proved(till1);
-        hands.work(clock, "confirm");
-        hands.proved(clock);
-        hands.work(till2, "confirm");
-        hands.work(till3, "first-start");
-        hands.start(till3, "first-start");
-        register.fill(site, office, LEAD);
-        sites.add("Pellworth Farm Kitchen", "PFK", "Europe/Berlin", DateStyle.WORDS, LEAD);
-        others.fill(labels);
     }
 
     /** What she finds there: a router, a switch with its patched outlets, an office network of its own. */
@@ -219,8 +233,10 @@ class DemoData implements ApplicationRunner {
         sheet.outlet(hand(site), new OutletRow(0, site, "G-02", null, "Goods-in desk", Outlet.State.DEAD, null));
         work.add(
                 site,
-                EndpointRequest.of(office, "copier", "Office copier", "10.44.17.40", "")
-                        .done(),
+                form.read(
+                        site,
+                        EndpointRequest.of(office, "copier", "Office copier", "10.44.17.40", "")
+                                .done()),
                 LEAD);
         return office;
     }
@@ -309,12 +325,14 @@ class DemoData implements ApplicationRunner {
                 serial = label == null ? null : (String) labels.get(label).get("serial");
         return work.add(
                 site,
-                EndpointRequest.of(segment, kind, name, a(host), "")
-                        .numbered(number, null, null)
-                        .labelled(mac, serial)
-                        .wired(place, outlet, port)
-                        .paired(partner, partner == null ? null : a(partnerHost), partner == null ? null : 7500)
-                        .done(),
+                form.read(
+                        site,
+                        EndpointRequest.of(segment, kind, name, a(host), "")
+                                .numbered(number, null, null)
+                                .labelled(mac, serial)
+                                .wired(place, outlet, port)
+                                .paired(partner, partner == null ? null : a(partnerHost), partner == null ? null : 7500)
+                                .done()),
                 LEAD);
     }
 }

@@ -5,6 +5,7 @@ import app.knottag.core.register.Registration;
 import app.knottag.core.register.Registry;
 import app.knottag.core.register.RegistryEntry;
 import app.knottag.server.change.Consequences;
+import app.knottag.server.change.EndpointForm;
 import app.knottag.server.change.EndpointRequest;
 import app.knottag.server.change.EndpointWork;
 import app.knottag.server.change.Hand;
@@ -35,6 +36,7 @@ class DemoRegister {
 
     private final Endpoints endpoints;
     private final EndpointWork work;
+    private final EndpointForm form;
     private final Sites sites;
     private final RegistryForms forms;
     private final RegistrationStore store;
@@ -47,6 +49,7 @@ class DemoRegister {
     DemoRegister(
             Endpoints endpoints,
             EndpointWork work,
+            EndpointForm form,
             Sites sites,
             RegistryForms forms,
             RegistrationStore store,
@@ -57,6 +60,7 @@ class DemoRegister {
             Clock clock) {
         this.endpoints = endpoints;
         this.work = work;
+        this.form = form;
         this.sites = sites;
         this.forms = forms;
         this.store = store;
@@ -109,11 +113,13 @@ class DemoRegister {
             long site, long office, String kind, String name, int host, String mac, String serial, String by) {
         return work.add(
                 site,
-                EndpointRequest.of(office, kind, name, "10.44.17." + host, "")
-                        .labelled(mac, serial)
-                        .model(kind.equals("fax-adapter") ? "FA-2 N" : null)
-                        .kept(Method.RESERVED)
-                        .done(),
+                form.read(
+                        site,
+                        EndpointRequest.of(office, kind, name, "10.44.17." + host, "")
+                                .labelled(mac, serial)
+                                .model(kind.equals("fax-adapter") ? "FA-2 N" : null)
+                                .kept(Method.RESERVED)
+                                .done()),
                 by);
     }
 

@@ -9,6 +9,7 @@ import app.knottag.core.plan.Method;
 import app.knottag.core.runbook.EndpointContext;
 import app.knottag.core.series.Series;
 import app.knottag.core.time.DateStyle;
+import app.knottag.server.change.EndpointForm;
 import app.knottag.server.change.EndpointRequest;
 import app.knottag.server.change.EndpointWork;
 import app.knottag.server.change.Hand;
@@ -63,15 +64,24 @@ class DemoSites {
     private final Sheet sheet;
     private final Endpoints endpoints;
     private final EndpointWork work;
+    private final EndpointForm form;
     private final DemoHands hands;
     private final Nights nights;
 
-    DemoSites(Sites sites, Sheet sheet, Endpoints endpoints, EndpointWork work, DemoHands hands, Nights nights) {
+    DemoSites(
+            Sites sites,
+            Sheet sheet,
+            Endpoints endpoints,
+            EndpointWork work,
+            EndpointForm form,
+            DemoHands hands,
+            Nights nights) {
         this.nights = nights;
         this.sheet = sheet;
         this.sites = sites;
         this.endpoints = endpoints;
         this.work = work;
+        this.form = form;
         this.hands = hands;
     }
 
@@ -172,13 +182,15 @@ class DemoSites {
                 partner == null ? null : net + (net.endsWith("32.") && kind.equals("door-reader") ? 13 : 12);
         return work.add(
                 site,
-                EndpointRequest.of(segment, kind, (String) label.get("name"), net + f[2].strip(), "")
-                        .numbered(kind.equals("till-pin-pad") ? 1 : null, null, Integer.parseInt(f[5].strip()))
-                        .labelled(label.get("mac"), (String) label.get("serial"))
-                        .wired(f[3].strip(), null, null)
-                        .paired(partner, partnerAddress, partner == null ? null : 7500)
-                        .kept(Method.valueOf(f[4].strip()))
-                        .done(),
+                form.read(
+                        site,
+                        EndpointRequest.of(segment, kind, (String) label.get("name"), net + f[2].strip(), "")
+                                .numbered(kind.equals("till-pin-pad") ? 1 : null, null, Integer.parseInt(f[5].strip()))
+                                .labelled(label.get("mac"), (String) label.get("serial"))
+                                .wired(f[3].strip(), null, null)
+                                .paired(partner, partnerAddress, partner == null ? null : 7500)
+                                .kept(Method.valueOf(f[4].strip()))
+                                .done()),
                 DemoData.LEAD);
     }
 }

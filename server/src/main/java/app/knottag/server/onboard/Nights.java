@@ -1,7 +1,6 @@
 package app.knottag.server.onboard;
 
 import app.knottag.core.kind.Kinds;
-import app.knottag.core.log.Words;
 import app.knottag.core.runbook.EndpointContext;
 import app.knottag.core.runbook.Nightly;
 import app.knottag.core.runbook.Nightly.Busy;
@@ -12,6 +11,7 @@ import app.knottag.server.record.OnboardStore;
 import app.knottag.server.record.OnboardStore.BusyRow;
 import app.knottag.server.record.OnboardStore.FactRow;
 import app.knottag.server.record.Sites;
+import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
 import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
@@ -89,10 +89,7 @@ public class Nights {
         if (wanted.size() > MOST_HOURS)
             throw Problem.field("busy", "too-many", "At most " + MOST_HOURS + " stretches of hours are kept.");
         for (int i = 0; i < wanted.size(); i++) {
-            String field = "busy/" + i + "/what";
-            Words.problem(wanted.get(i).what().strip(), true).ifPresent(p -> {
-                throw Problem.field(field, "bad-words", p);
-            });
+            FormReader.words("busy/" + i + "/what", wanted.get(i).what(), true);
         }
         var was = onboard.busy(siteId);
         onboard.dropBusy(siteId);

@@ -3,7 +3,6 @@ package app.knottag.server.onboard;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Opening.Danger;
-import app.knottag.core.log.Words;
 import app.knottag.core.runbook.EndpointContext;
 import app.knottag.core.runbook.OpenState;
 import app.knottag.core.runbook.Recipe;
@@ -17,6 +16,7 @@ import app.knottag.server.record.Runbooks;
 import app.knottag.server.record.Sites;
 import app.knottag.server.web.Dates;
 import app.knottag.server.web.Etags;
+import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -70,21 +70,13 @@ public class OnboardWork {
         return endpoint;
     }
 
-    private static String words(String field, String text, boolean needed) {
-        String words = text == null ? "" : text.strip();
-        Words.problem(words, needed).ifPresent(p -> {
-            throw Problem.field(field, "bad-words", p);
-        });
-        return words;
-    }
-
     @Transactional
     public void facts(long id, int expected, Map<String, String> facts, String by) {
         var endpoint = claim(id, expected);
         var kind = runbooks.kind(endpoint);
         var was = runbooks.facts(id);
         facts.forEach((key, text) -> {
-            String value = words("facts/" + key, text, false);
+            String value = FormReader.words("facts/" + key, text, false);
             if (!value.isEmpty()) refuseUnknown(kind, key, value);
             if (value.isEmpty()) onboard.dropFact(id, key);
             else onboard.keepFact(id, key, value);
@@ -119,14 +111,14 @@ public class OnboardWork {
                 onboard.openings(id).stream().filter(o -> o.key().equals(key)).findFirst();
         String title = own.map(o -> o.title())
                 .or(() -> known.map(OpeningRow::title))
-                .orElseGet(() -> words("title", b.title(), true));
+                .orElseGet(() -> FormReader.words("title", b.title(), true));
         var danger = own.map(o -> o.danger())
                 .or(() -> known.map(OpeningRow::danger))
                 .orElseGet(() -> b.danger() == null ? Danger.OTHER : b.danger());
-        String owner = words("owner", b.owner(), !b.closed());
+        String owner = FormReader.words("owner", b.owner(), !b.closed());
         var ends = Dates.day("ends", b.ends(), sites.site(endpoint.siteId()).dates());
         if (!b.closed() && ends == null) throw Problem.field("ends", "end-missing", "Say by which day it is closed.");
-        String note = words("note", b.note(), false);
+        String note = FormReader.words("note", b.note(), false);
         onboard.keepOpening(
                 new OpeningRow(id, key, danger, title, owner, b.closed() ? null : ends, b.closed(), note, by));
         consequences.stand(id);
@@ -144,8 +136,8 @@ public class OnboardWork {
         var rule = whole.reset()
                 .orElseThrow(
                         () -> Problem.of(HttpStatus.CONFLICT, "no-reset", "Nothing is known of a reset of this kind."));
-        String reason = words("why", why, true);
-        String cover = words("backup", backup, rule.data());
+        String reason = FormReader.words("why", why, true);
+        String cover = FormReader.words("backup", backup, rule.data());
         var runbook = runbooks.runbook(endpoint);
         var redone = Recipe.redo(whole, runbook.kind());
         consequences.reset(endpoint, redone, by);

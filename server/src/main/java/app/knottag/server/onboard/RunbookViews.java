@@ -1,5 +1,6 @@
 package app.knottag.server.onboard;
 
+import app.knottag.core.kind.GateType;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.KindQuestion;
 import app.knottag.core.kind.KindQuestion.Answer;
@@ -45,8 +46,7 @@ class RunbookViews {
             BootPattern.@Nullable Verdict verdict,
             String words) {}
 
-    record GateView(
-            Kind.GateType type, String ask, List<Kind.Option> options, List<Input> inputs, List<Signal> signals) {}
+    record GateView(GateType type, String ask, List<Kind.Option> options, List<Input> inputs, List<Signal> signals) {}
 
     record StepView(
             String key,
@@ -144,7 +144,7 @@ class RunbookViews {
                         .map(r -> new ReadRow(TypeSheet.key(r), r.label(), r.value(), r.figures(), r.leaveAlone()))
                         .toList(),
                 runbook.records().stream()
-                        .filter(r -> r.done() && kind.step(r.key()).gate().type() == Kind.GateType.LEARNED)
+                        .filter(r -> r.done() && kind.step(r.key()).gate().type() == GateType.LEARNED)
                         .flatMap(r -> LearnedLease.compare(plan, r.evidence()).stream())
                         .toList(),
                 kind.steps().stream().map(s -> step(s, runbook, plan, now)).toList(),
@@ -156,7 +156,7 @@ class RunbookViews {
                 plan.around().openings().stream().map(o -> opening(o, today)).toList(),
                 OpenState.holdUp(plan.around().openings(), plan.around().clock()),
                 whole.reset().isPresent() ? reset(whole, kind) : null,
-                whole.steps().stream().anyMatch(s -> s.gate().type() == Kind.GateType.SEALS),
+                whole.steps().stream().anyMatch(s -> s.gate().type() == GateType.SEALS),
                 plan.around().answers(),
                 kind.version(),
                 kinds.get(endpoint.kind()).version());

@@ -1,8 +1,7 @@
 package app.knottag.server.onboard;
 
+import app.knottag.core.kind.GateType;
 import app.knottag.core.kind.Kind;
-import app.knottag.core.kind.Kind.GateType;
-import app.knottag.core.log.Words;
 import app.knottag.core.runbook.GateJudge;
 import app.knottag.core.runbook.Seals;
 import app.knottag.core.runbook.StepRecord;
@@ -16,6 +15,7 @@ import app.knottag.server.record.OnboardStore;
 import app.knottag.server.record.RegistrationStore;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.web.Etags;
+import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.Instant;
@@ -92,9 +92,7 @@ public class StepWork {
             if (text != null && text.length() > LONGEST_EVIDENCE)
                 throw Problem.field(
                         "evidence/" + field, "too-long", "At most " + LONGEST_EVIDENCE + " characters are kept here.");
-            Words.problem(text == null ? "" : text, false).ifPresent(p -> {
-                throw Problem.field("evidence/" + field, "bad-words", p);
-            });
+            FormReader.words("evidence/" + field, text, false);
         });
         if (step.gate().type() == GateType.CONFIRMED)
             throw Problem.of(HttpStatus.CONFLICT, "sign-off-needed", "This step is done by the sign-off at Confirm.");
@@ -195,9 +193,7 @@ public class StepWork {
         String why = reason == null ? "" : reason.strip();
         if (why.length() < SHORTEST_REASON)
             throw Problem.field("reason", "reason-missing", "Say why the step is left out; the hand-over shows it.");
-        Words.problem(why, true).ifPresent(p -> {
-            throw Problem.field("reason", "bad-words", p);
-        });
+        FormReader.words("reason", why, true);
         return new StepRecord(
                 was.key(), Status.SKIPPED, was.startedAt(), Optional.of(now), was.evidence(), List.of(), why, by, 0, 0);
     }

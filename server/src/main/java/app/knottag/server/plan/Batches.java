@@ -3,12 +3,12 @@ package app.knottag.server.plan;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.kind.Kinds;
-import app.knottag.core.log.Words;
 import app.knottag.core.plan.Method;
 import app.knottag.core.plan.Occupied;
 import app.knottag.core.plan.Placement;
 import app.knottag.core.plan.Placement.Request;
 import app.knottag.core.series.Series.Counts;
+import app.knottag.server.change.EndpointForm;
 import app.knottag.server.change.EndpointRequest;
 import app.knottag.server.change.EndpointWork;
 import app.knottag.server.change.Numbering;
@@ -16,6 +16,7 @@ import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.SitePlans;
 import app.knottag.server.record.SiteStore.PartnerRow;
 import app.knottag.server.record.Sites;
+import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
 import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
@@ -62,6 +63,7 @@ class Batches {
 
     private final Numbering numbering;
     private final EndpointWork work;
+    private final EndpointForm form;
     private final EndpointStore store;
     private final Proposals proposals;
     private final SitePlans plans;
@@ -72,6 +74,7 @@ class Batches {
     Batches(
             Numbering numbering,
             EndpointWork work,
+            EndpointForm form,
             EndpointStore store,
             Proposals proposals,
             SitePlans plans,
@@ -80,6 +83,7 @@ class Batches {
             Clock clock) {
         this.numbering = numbering;
         this.work = work;
+        this.form = form;
         this.store = store;
         this.proposals = proposals;
         this.plans = plans;
@@ -200,10 +204,7 @@ class Batches {
 
     @Transactional
     BatchView make(long siteId, BatchRequest wanted, String by) {
-        String place = wanted.place() == null ? "" : wanted.place().strip();
-        Words.problem(place, false).ifPresent(p -> {
-            throw Problem.field("place", "bad-words", p);
-        });
+        String place = FormReader.words("place", wanted.place(), false);
         var view = preview(siteId, wanted);
         if (view.rows().isEmpty()) throw Problem.field("numbers", "no-room", view.clash());
         var kind = kinds.get(wanted.kind());
@@ -214,15 +215,17 @@ class Batches {
             var partner = proposals.partner(siteId, numbering.seriesOf(siteId, kind, wanted.seriesId()), row.number());
             work.add(
                     siteId,
-                    EndpointRequest.of(wanted.segmentId(), kind.id(), row.name(), row.address(), row.reason())
-                            .numbered(row.number(), wanted.seriesId(), row.servicePort())
-                            .wired(place, null, null)
-                            .paired(
-                                    partner.map(PartnerRow::name).orElse(null),
-                                    partner.map(PartnerRow::address).orElse(null),
-                                    null)
-                            .kept(method)
-                            .done(),
+                    form.read(
+                            siteId,
+                            EndpointRequest.of(wanted.segmentId(), kind.id(), row.name(), row.address(), row.reason())
+                                    .numbered(row.number(), wanted.seriesId(), row.servicePort())
+                                    .wired(place, null, null)
+                                    .paired(
+                                            partner.map(PartnerRow::name).orElse(null),
+                                            partner.map(PartnerRow::address).orElse(null),
+                                            null)
+                                    .kept(method)
+                                    .done()),
                     by);
         }
         return new BatchView(false, view.rows(), "", List.of());

@@ -3,6 +3,7 @@ package app.knottag.server.plan;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.server.change.ChangeRequest;
 import app.knottag.server.change.Conflicts;
+import app.knottag.server.change.EndpointForm;
 import app.knottag.server.change.EndpointRequest;
 import app.knottag.server.change.EndpointWork;
 import app.knottag.server.record.EndpointStore;
@@ -39,6 +40,7 @@ class EndpointController {
 
     private final Endpoints endpoints;
     private final EndpointWork work;
+    private final EndpointForm form;
     private final Sites sites;
     private final Conflicts conflicts;
     private final Idempotency idempotency;
@@ -48,6 +50,7 @@ class EndpointController {
     EndpointController(
             Endpoints endpoints,
             EndpointWork work,
+            EndpointForm form,
             Sites sites,
             Conflicts conflicts,
             Idempotency idempotency,
@@ -55,6 +58,7 @@ class EndpointController {
         this.views = views;
         this.endpoints = endpoints;
         this.work = work;
+        this.form = form;
         this.sites = sites;
         this.conflicts = conflicts;
         this.idempotency = idempotency;
@@ -96,7 +100,7 @@ class EndpointController {
                         key,
                         Proposals.fingerprint(siteId, b),
                         Created.class,
-                        () -> new Created(work.add(siteId, b, by.getName()))));
+                        () -> new Created(work.add(siteId, form.read(siteId, b), by.getName()))));
     }
 
     @GetMapping("/api/endpoints/{id}")
@@ -114,7 +118,7 @@ class EndpointController {
         var was = endpoints.get(id);
         int expected = Etags.required(ifMatch);
         return conflicts.guard(was.siteId(), was.segmentId(), () -> {
-            work.change(id, expected, b, by.getName());
+            work.change(id, expected, form.read(was, b), by.getName());
             return one(id);
         });
     }

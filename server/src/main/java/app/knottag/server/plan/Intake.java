@@ -13,6 +13,7 @@ import app.knottag.core.intake.Sheet;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.plan.Sighting.Source;
 import app.knottag.core.reading.ReadingException;
+import app.knottag.server.change.EndpointForm;
 import app.knottag.server.change.EndpointRequest;
 import app.knottag.server.change.EndpointWork;
 import app.knottag.server.log.Log;
@@ -72,6 +73,7 @@ class Intake {
     private final SightingStore store;
     private final SitePlans plans;
     private final EndpointWork work;
+    private final EndpointForm form;
     private final EndpointStore endpointStore;
     private final Kinds kinds;
     private final Log log;
@@ -81,6 +83,7 @@ class Intake {
             SightingStore store,
             SitePlans plans,
             EndpointWork work,
+            EndpointForm form,
             EndpointStore endpointStore,
             Kinds kinds,
             Log log,
@@ -88,6 +91,7 @@ class Intake {
         this.store = store;
         this.plans = plans;
         this.work = work;
+        this.form = form;
         this.endpointStore = endpointStore;
         this.kinds = kinds;
         this.log = log;
@@ -183,7 +187,7 @@ class Intake {
         if (!view.problems().isEmpty()) return view;
         if (view.made().isEmpty() && judged.seen().isEmpty())
             throw Problem.field("text", "nothing", "Nothing in it can be taken over.");
-        for (var m : judged.made()) work.add(siteId, wanted(m), by);
+        for (var m : judged.made()) work.add(siteId, form.read(siteId, wanted(m)), by);
         var now = clock.instant();
         for (var d : judged.seen())
             store.add(

@@ -2,7 +2,6 @@ package app.knottag.server.plan;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Outlet;
-import app.knottag.core.log.Words;
 import app.knottag.core.plan.NameRule;
 import app.knottag.core.reach.AllowedTargets;
 import app.knottag.core.reading.ReadingException;
@@ -23,6 +22,7 @@ import app.knottag.server.record.WiringStore.OutletRow;
 import app.knottag.server.record.WiringStore.PlaceRow;
 import app.knottag.server.record.WiringStore.PortRow;
 import app.knottag.server.web.Etags;
+import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
 import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
@@ -100,18 +100,10 @@ public class Sheet {
         return after;
     }
 
-    private static String words(String field, String text, boolean needed) {
-        String words = text == null ? "" : text.strip();
-        Words.problem(words, needed).ifPresent(p -> {
-            throw Problem.field(field, "bad-words", p);
-        });
-        return words;
-    }
-
     @Transactional
     public void site(Hand hand, SiteChangeRequest b) {
         var was = sites.site(hand.siteId());
-        String name = words("name", b.name(), true);
+        String name = FormReader.words("name", b.name(), true);
         if (name.length() < 2 || name.length() > 80)
             throw Problem.field("name", "bad-name", "A name has 2 to 80 characters.");
         if (!ZoneId.getAvailableZoneIds().contains(b.zone()))
@@ -121,7 +113,7 @@ public class Sheet {
         } catch (ReadingException e) {
             throw Problem.field("nameRule", "bad-name-rule", e.getMessage());
         }
-        String client = words("client", b.client(), false);
+        String client = FormReader.words("client", b.client(), false);
         changed(hand, "site changed", was, () -> {
             store.changeSite(new SiteRow(
                     hand.siteId(),
@@ -133,7 +125,7 @@ public class Sheet {
                     client,
                     b.nameRule(),
                     b.feed() == null ? "" : b.feed().name(),
-                    words("feedNote", b.feedNote(), false),
+                    FormReader.words("feedNote", b.feedNote(), false),
                     b.feedPortId(),
                     0));
             return sites.site(hand.siteId());
@@ -206,7 +198,7 @@ public class Sheet {
 
     @Transactional
     public long series(Hand hand, SeriesRow row) {
-        String name = words("name", row.name(), true);
+        String name = FormReader.words("name", row.name(), true);
         try {
             Sites.plain(row);
         } catch (ReadingException e) {
@@ -268,7 +260,7 @@ public class Sheet {
 
     @Transactional
     public long place(Hand hand, PlaceRow row) {
-        String name = words("name", row.name(), true);
+        String name = FormReader.words("name", row.name(), true);
         return changed(hand, row.id() == 0 ? "place added" : "place changed", null, () -> {
                     if (row.id() == 0)
                         return new PlaceRow(wires.keepPlace(hand.siteId(), name), hand.siteId(), name, 0);
@@ -281,7 +273,7 @@ public class Sheet {
 
     @Transactional
     public long outlet(Hand hand, OutletRow row) {
-        String name = words("name", row.name(), true), place = words("place", row.place(), false);
+        String name = FormReader.words("name", row.name(), true), place = FormReader.words("place", row.place(), false);
         if (row.state() == Outlet.State.PATCHED && row.portId() == null)
             throw Problem.field("port", "missing", "Say which port it is patched to, or mark it unknown.");
         return changed(hand, row.id() == 0 ? "outlet added" : "outlet changed", null, () -> {
@@ -304,7 +296,7 @@ public class Sheet {
 
     @Transactional
     public long gear(Hand hand, GearRow row, String place, List<PortRow> ports) {
-        String name = words("name", row.name(), true), where = words("place", place, false);
+        String name = FormReader.words("name", row.name(), true), where = FormReader.words("place", place, false);
         if (ports.size() > 96) throw Problem.field("ports", "too-many", "At most 96 ports on one piece of gear.");
         var numbers = ports.stream().map(PortRow::number).collect(Collectors.toSet());
         if (numbers.size() != ports.size())
@@ -328,7 +320,7 @@ public class Sheet {
     /** Puts a service that the site calls on its list; only what is listed, and what lies in its segments, is ever asked. */
     @Transactional
     public long service(Hand hand, ServiceRow row) {
-        String name = words("name", row.name(), true);
+        String name = FormReader.words("name", row.name(), true);
         String host = row.host() == null ? "" : row.host().strip().toLowerCase(Locale.ROOT);
         if (host.length() > LONGEST_HOST || !host.matches(HOST))
             throw Problem.field(

@@ -1,7 +1,6 @@
 package app.knottag.server.register;
 
 import app.knottag.core.hardware.Mac;
-import app.knottag.core.log.Words;
 import app.knottag.core.reading.ReadingException;
 import app.knottag.core.register.CleanUp;
 import app.knottag.core.register.LeadTimes;
@@ -16,6 +15,7 @@ import app.knottag.server.record.RegistrationStore;
 import app.knottag.server.record.RegistryBook;
 import app.knottag.server.record.SightingStore;
 import app.knottag.server.register.PrerequisiteStore.PrerequisiteRow;
+import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.Instant;
@@ -141,10 +141,7 @@ class Housekeeping {
 
     @Transactional
     public void owner(long siteId, String name, boolean left, String by) {
-        String words = name.strip();
-        Words.problem(words, true).ifPresent(p -> {
-            throw Problem.field("name", "bad-words", p);
-        });
+        String words = FormReader.words("name", name, true);
         int changed = left ? store.ownerLeft(siteId, words, clock.instant(), by) : store.ownerBack(siteId, words);
         if (changed > 0)
             log.write(Log.entry(by, left ? "owner has left" : "owner is back")

@@ -1,8 +1,8 @@
 package app.knottag.server.register;
 
-import app.knottag.core.log.Words;
 import app.knottag.server.log.Log;
 import app.knottag.server.register.PrerequisiteStore.PrerequisiteRow;
+import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.LocalDate;
@@ -35,10 +35,10 @@ public class Orders {
         var row = new PrerequisiteRow(
                 0,
                 siteId,
-                words("name", name, true),
-                words("who", who, false),
+                FormReader.words("name", name, true),
+                FormReader.words("who", who, false),
                 days,
-                words("after", after, false),
+                FormReader.words("after", after, false),
                 null);
         try {
             long id = store.add(row);
@@ -49,14 +49,6 @@ public class Orders {
         } catch (DuplicateKeyException e) {
             throw Problem.conflict("name", "name-taken", "That stands in the list already.", Map.of());
         }
-    }
-
-    private static String words(String field, String text, boolean needed) {
-        String words = text == null ? "" : text.strip();
-        Words.problem(words, needed).ifPresent(p -> {
-            throw Problem.field(field, "bad-words", p);
-        });
-        return words;
     }
 
     @Transactional

@@ -8,6 +8,7 @@ import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.register.RegisterFile.Problem;
 import app.knottag.core.register.RegisterRow;
+import app.knottag.server.change.EndpointForm;
 import app.knottag.server.change.EndpointRequest;
 import app.knottag.server.change.EndpointWork;
 import app.knottag.server.record.EndpointStore;
@@ -33,15 +34,23 @@ class Register {
 
     private final EndpointStore store;
     private final EndpointWork work;
+    private final EndpointForm form;
     private final SiteStore siteStore;
     private final SegmentGuard guard;
     private final Sites sites;
     private final Kinds kinds;
 
     Register(
-            EndpointStore store, EndpointWork work, SiteStore siteStore, Sites sites, Kinds kinds, SegmentGuard guard) {
+            EndpointStore store,
+            EndpointWork work,
+            EndpointForm form,
+            SiteStore siteStore,
+            Sites sites,
+            Kinds kinds,
+            SegmentGuard guard) {
         this.store = store;
         this.work = work;
+        this.form = form;
         this.siteStore = siteStore;
         this.guard = guard;
         this.sites = sites;
@@ -173,22 +182,26 @@ class Register {
                             by));
             work.add(
                     siteId,
-                    EndpointRequest.of(
-                                    segmentId,
-                                    row.kind(),
-                                    row.name(),
-                                    row.address().orElse(null),
-                                    "Taken over from a register file")
-                            .numbered(
-                                    row.number().orElse(null), null, row.port().orElse(null))
-                            .labelled(row.mac().orElse(null), row.serial())
-                            .model(row.model())
-                            .wired(row.place(), row.outlet(), row.switchPort())
-                            .paired(
-                                    row.partner(),
-                                    row.partnerAddress().orElse(null),
-                                    row.partnerTestPort().orElse(null))
-                            .done(),
+                    form.read(
+                            siteId,
+                            EndpointRequest.of(
+                                            segmentId,
+                                            row.kind(),
+                                            row.name(),
+                                            row.address().orElse(null),
+                                            "Taken over from a register file")
+                                    .numbered(
+                                            row.number().orElse(null),
+                                            null,
+                                            row.port().orElse(null))
+                                    .labelled(row.mac().orElse(null), row.serial())
+                                    .model(row.model())
+                                    .wired(row.place(), row.outlet(), row.switchPort())
+                                    .paired(
+                                            row.partner(),
+                                            row.partnerAddress().orElse(null),
+                                            row.partnerTestPort().orElse(null))
+                                    .done()),
                     by);
         }
     }

@@ -11,6 +11,7 @@ import app.knottag.server.record.RegistrationStore;
 import app.knottag.server.record.RegistrationStore.RegistrationRow;
 import app.knottag.server.record.RegistryBook;
 import app.knottag.server.web.Etags;
+import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
 import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
@@ -84,9 +85,9 @@ public class Registrations {
         var registry = site.registries().get(registryId);
         var unit = RegistryLines.unit(site, b.endpointId());
         var entry = RegistryLines.entry(registry, unit, b);
-        String reason = RegistryLines.words("reason", b.reason());
-        RegistryLines.words("owner", entry.owner());
-        entry.sharedWith().forEach(s -> RegistryLines.words("sharedWith", s));
+        String reason = FormReader.words("reason", b.reason(), false);
+        FormReader.words("owner", entry.owner(), false);
+        entry.sharedWith().forEach(s -> FormReader.words("sharedWith", s, false));
         if (site.row(registryId, unit.id()).isPresent())
             throw Problem.conflict(
                     "endpointId", "registered", unit.name() + " stands in " + registry.name() + " already.", Map.of());
@@ -150,7 +151,12 @@ public class Registrations {
         var is = done(registry, unit, was, b);
         if (store.change(is) == 0) throw Etags.stale();
         consequences.stand(was.endpointId());
-        note(by, said(b.act()) + " " + registry.name(), was, store.find(id), RegistryLines.words("reason", b.reason()));
+        note(
+                by,
+                said(b.act()) + " " + registry.name(),
+                was,
+                store.find(id),
+                FormReader.words("reason", b.reason(), false));
     }
 
     private static String said(Act act) {
@@ -191,21 +197,22 @@ public class Registrations {
                             "It does not stand there yet: a restart before that changes nothing.");
                 draft.restarted(now);
             }
-            case TAKE_OUT -> draft.ended(now, RegistryLines.words("reason", b.reason()));
+            case TAKE_OUT -> draft.ended(now, FormReader.words("reason", b.reason(), false));
             case ISSUED ->
                 draft.issued(
-                        RegistryLines.words("issued", b.issued()), RegistryLines.words("issuedUsed", b.issuedUsed()));
+                        FormReader.words("issued", b.issued(), false),
+                        FormReader.words("issuedUsed", b.issuedUsed(), false));
             case CHANGE -> {
                 var entry = RegistryLines.entry(
                         registry,
                         unit,
                         new RegistryLines.EntryRequest(
                                 unit.id(), b.name(), b.owner(), b.sharedWith(), b.reason(), false));
-                RegistryLines.words("owner", entry.owner());
-                entry.sharedWith().forEach(s -> RegistryLines.words("sharedWith", s));
+                FormReader.words("owner", entry.owner(), false);
+                entry.sharedWith().forEach(s -> FormReader.words("sharedWith", s, false));
                 RegistryLines.refuse(
                         shown.judge(book.site(was.siteId()), registry).judge(unit, entry),
-                        RegistryLines.words("reason", b.reason()));
+                        FormReader.words("reason", b.reason(), false));
                 draft.people(entry);
             }
         }

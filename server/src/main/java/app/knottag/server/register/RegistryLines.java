@@ -1,6 +1,5 @@
 package app.knottag.server.register;
 
-import app.knottag.core.log.Words;
 import app.knottag.core.register.Registration;
 import app.knottag.core.register.RegistrationJudge;
 import app.knottag.core.register.RegistrationJudge.Objection;
@@ -262,14 +261,6 @@ class RegistryLines {
                         base.model(),
                         base.owner(),
                         base.sharedWith());
-    }
-
-    static String words(String field, String text) {
-        String words = text == null ? "" : text.strip();
-        Words.problem(words, false).ifPresent(p -> {
-            throw Problem.field(field, "bad-words", p);
-        });
-        return words;
     }
 
     static void refuse(List<Objection> objections, String reason) {

@@ -21,6 +21,7 @@ import app.knottag.server.record.RegistrationStore.HandOverRow;
 import app.knottag.server.record.RegistrationStore.RegistrationRow;
 import app.knottag.server.record.RegistryBook;
 import app.knottag.server.record.Sites;
+import app.knottag.server.web.FormReader;
 import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.time.Instant;
@@ -148,7 +149,7 @@ class RegistryLists {
         var registry = site.registries().get(registryId);
         var objected = new ArrayList<RegistryLines.RegistryLine>();
         var fresh = new ArrayList<Registration>();
-        String owner = RegistryLines.words("owner", b.owner());
+        String owner = FormReader.words("owner", b.owner(), false);
         boolean preview = Boolean.TRUE.equals(b.preview());
         for (var unit : site.units().values()) {
             if (!registry.wants(unit) || site.row(registryId, unit.id()).isPresent()) continue;

@@ -1,9 +1,6 @@
 package app.knottag.server.register;
 
 import app.knottag.core.hardware.Mac;
-import app.knottag.core.log.Words;
-import app.knottag.core.reading.Finding;
-import app.knottag.core.reading.Reading;
 import app.knottag.core.register.FactGraph;
 import app.knottag.core.register.Registration;
 import app.knottag.core.register.Registry;
@@ -13,6 +10,7 @@ import app.knottag.core.register.SwapSheet.Facts;
 import app.knottag.core.register.SwapSheet.Step;
 import app.knottag.server.change.ChangeRequest;
 import app.knottag.server.change.Consequences;
+import app.knottag.server.change.EndpointForm;
 import app.knottag.server.change.EndpointWork;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
@@ -25,8 +23,8 @@ import app.knottag.server.record.Runbooks;
 import app.knottag.server.record.SiteStore;
 import app.knottag.server.register.SwapStore.SwapRow;
 import app.knottag.server.web.Etags;
+import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
-import app.knottag.server.web.Problem.FieldError;
 import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.time.Instant;
@@ -72,6 +70,7 @@ public class Swaps {
     private final Chains chains;
     private final Endpoints endpoints;
     private final EndpointWork work;
+    private final EndpointForm form;
     private final EndpointStore endpointStore;
     private final SiteStore siteStore;
     private final Runbooks runbooks;
@@ -87,6 +86,7 @@ public class Swaps {
             Chains chains,
             Endpoints endpoints,
             EndpointWork work,
+            EndpointForm form,
             EndpointStore endpointStore,
             SiteStore siteStore,
             Runbooks runbooks,
@@ -100,6 +100,7 @@ public class Swaps {
         this.chains = chains;
         this.endpoints = endpoints;
         this.work = work;
+        this.form = form;
         this.endpointStore = endpointStore;
         this.siteStore = siteStore;
         this.runbooks = runbooks;
@@ -136,8 +137,13 @@ public class Swaps {
         work.change(
                 endpointId,
                 expected,
-                ChangeRequest.facts(
-                        fresh.mac().orElseThrow().toString(), fresh.serial(), fresh.model(), words(b.reason())),
+                form.read(
+                        was,
+                        ChangeRequest.facts(
+                                fresh.mac().orElseThrow().toString(),
+                                fresh.serial(),
+                                fresh.model(),
+                                FormReader.words("reason", b.reason(), false))),
                 by);
         work.unitGone(endpointId, fresh.mac().orElseThrow());
         consequences.beginAnew(endpoints.get(endpointId));
@@ -157,44 +163,27 @@ public class Swaps {
                 .at(was.siteId(), endpointId)
                 .before(old)
                 .after(fresh)
-                .because(words(b.reason())));
+                .because(FormReader.words("reason", b.reason(), false)));
         return id;
     }
 
-    private static String words(String text) {
-        String words = text == null ? "" : text.strip();
-        Words.problem(words, false).ifPresent(p -> {
-            throw Problem.field("reason", "bad-words", p);
-        });
-        return words;
-    }
-
     private Facts read(EndpointStore.Row was, SwapRequest b) {
-        var errors = new ArrayList<FieldError>();
-        var mac = usable("mac", endpoints.readMac(was.siteId(), was.id(), b.mac()), errors);
-        var serial = usable("serial", endpoints.readSerial(was.siteId(), was.kind(), was.id(), b.serial()), errors);
-        if (errors.isEmpty() && was.mac() != null && was.mac().toString().equals(mac))
-            errors.add(new FieldError(
-                    "/mac", "same-unit", mac + " is the MAC of the old unit. Read the label of the new one."));
-        if (errors.isEmpty() && !was.serial().isEmpty() && was.serial().equals(serial))
-            errors.add(new FieldError(
-                    "/serial", "same-unit", serial + " is the serial of the old unit. Read the label of the new one."));
+        var reader = new FormReader();
+        var mac = reader.value("mac", endpoints.readMac(was.siteId(), was.id(), b.mac()))
+                .map(Mac::parse);
+        String serial = reader.value("serial", endpoints.readSerial(was.siteId(), was.kind(), was.id(), b.serial()))
+                .orElse("");
+        if (reader.clean() && mac.equals(Optional.ofNullable(was.mac())))
+            reader.add("mac", "same-unit", was.mac() + " is the MAC of the old unit. Read the label of the new one.");
+        if (reader.clean() && was.serial().equals(serial))
+            reader.add(
+                    "serial", "same-unit", serial + " is the serial of the old unit. Read the label of the new one.");
         String model = b.model() == null || b.model().isBlank()
                 ? was.model()
                 : b.model().strip();
-        Words.problem(model, false).ifPresent(p -> errors.add(new FieldError("/model", "bad-words", p)));
-        if (!errors.isEmpty()) throw Problem.fields(errors);
-        return new Facts(Optional.of(Mac.parse(mac)), serial, model);
-    }
-
-    private static String usable(String field, Reading reading, List<FieldError> errors) {
-        if (reading.usable()) return reading.value();
-        var finding = reading.findings().stream()
-                .filter(f -> reading.value() == null || f.code().refuses())
-                .findFirst()
-                .orElse(Finding.of(Finding.Code.UNREADABLE, "This cannot be read."));
-        errors.add(new FieldError("/" + field, Problem.word(finding.code()), finding.message()));
-        return "";
+        reader.text("model", model, false);
+        reader.refuse();
+        return new Facts(mac, serial, model);
     }
 
     SwapRow get(long id) {

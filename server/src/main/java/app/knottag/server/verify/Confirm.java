@@ -1,7 +1,6 @@
 package app.knottag.server.verify;
 
-import app.knottag.core.kind.Kind.GateType;
-import app.knottag.core.log.Words;
+import app.knottag.core.kind.GateType;
 import app.knottag.core.reach.Check;
 import app.knottag.core.reach.CheckResult;
 import app.knottag.core.reach.CheckRunner;
@@ -27,6 +26,7 @@ import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.ProofBases;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.web.Etags;
+import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.Duration;
@@ -306,10 +306,7 @@ public class Confirm {
                     HttpStatus.CONFLICT,
                     "proof-too-old",
                     "The last checks are more than 15 minutes old. Run them once more, then sign off.");
-        String words = note == null ? "" : note.strip();
-        Words.problem(words, false).ifPresent(p -> {
-            throw Problem.field("note", "bad-words", p);
-        });
+        String words = FormReader.words("note", note, false);
         if (store.touch(endpointId, expected) == 0) throw Etags.stale();
         var grade = line.grade();
         checkRuns.addSignOff(endpointId, new CheckRunStore.SignOffRow(grade, words, clock.instant(), by));
