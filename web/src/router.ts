@@ -1,25 +1,9 @@
 import { createRouter } from 'sv-router';
 import Join from './features/account/Join.svelte';
 import Work from './frame/Work.svelte';
+import type { Sight, StationPath } from './place';
 
-export const STATIONS = ['plan', 'register', 'onboard', 'confirm'] as const;
-export type StationPath = (typeof STATIONS)[number];
-
-/** The sights of the plan beside the tape itself. */
-export const PLAN_VIEWS = ['mend', 'series', 'wiring', 'sheet', 'intake', 'renumber', 'many'] as const;
-export type PlanView = (typeof PLAN_VIEWS)[number];
-
-/** The sights of the register beside its labels. */
-export const REGISTER_VIEWS = ['registries', 'due', 'swaps', 'clean-up'] as const;
-export type RegisterView = (typeof REGISTER_VIEWS)[number];
-
-/** The sights of Onboard beside its board. */
-export const ONBOARD_VIEWS = ['night', 'kinds'] as const;
-export type OnboardView = (typeof ONBOARD_VIEWS)[number];
-/** The sights of Confirm beside what waits there. */
-export const CONFIRM_VIEWS = ['together', 'sweep'] as const;
-export type ConfirmView = (typeof CONFIRM_VIEWS)[number];
-export type Sight = PlanView | RegisterView | OnboardView | ConfirmView;
+export * from './place';
 
 export const { navigate, route } = createRouter({
   '/': Work,

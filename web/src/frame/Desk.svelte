@@ -9,42 +9,32 @@
   import Knot from '../ui/Knot.svelte';
   import Tag from '../ui/Tag.svelte';
   import Trouble from '../ui/Trouble.svelte';
-  import type { ConfirmView, OnboardView, PlanView, RegisterView, StationPath } from '../router';
+  import type { Place } from '../router';
   import Beside from './Beside.svelte';
   import TopLine from './TopLine.svelte';
 
   let {
     siteId,
-    station,
-    chosen,
-    view,
-    sight,
-    desk,
-    many,
+    place,
     endpoint,
     trouble,
     session,
   }: {
     siteId: number;
-    station: StationPath;
-    chosen: number | 'new';
-    view?: PlanView;
-    sight?: RegisterView;
-    desk?: OnboardView;
-    many?: ConfirmView;
+    place: Place;
     endpoint?: { data: Schemas['EndpointView']; etag: string };
     trouble: Problem | null;
     session: Schemas['Session'];
   } = $props();
   // Lists and drawings of the whole site take the width that no tag needs.
-  const alone = $derived((!!view && view !== 'mend') || !!sight || !!desk || !!many);
+  const alone = $derived('view' in place && place.view !== 'mend');
   const mayWork = $derived(session.role !== 'OFFICE');
 </script>
 
 <a class="btn absolute top-2 left-2 z-50 -translate-y-20 btn-primary focus:translate-y-0" href="#work"
   >Skip to the work</a
 >
-<TopLine {siteId} {station} chosen={typeof chosen === 'number' ? chosen : 0} {session} />
+<TopLine {siteId} station={place.station} chosen={'endpoint' in place ? place.endpoint : 0} {session} />
 {#if endpoint}
   <!-- Narrow: the tag is a strip. -->
   <div class="sticky top-0 z-10 bg-manila px-4 py-2 min-[900px]:hidden" data-tag-strip>
@@ -67,10 +57,16 @@
 >
   <main id="work" class="min-w-0 pt-4 pb-10" tabindex="-1">
     <Trouble problem={trouble} />
-    {#if station === 'plan'}<Plan {siteId} {chosen} {view} {endpoint} {mayWork} />
-    {:else if station === 'register'}<Register {siteId} {chosen} {sight} {endpoint} {mayWork} />
-    {:else if station === 'onboard'}<Onboard {siteId} {desk} {endpoint} {mayWork} role={session.role} />
-    {:else if station === 'confirm'}<Confirm {siteId} view={many} {endpoint} {mayWork} />{/if}
+    {#if place.station === 'plan'}<Plan {siteId} {place} {endpoint} {mayWork} />
+    {:else if place.station === 'register'}<Register {siteId} {place} {endpoint} {mayWork} />
+    {:else if place.station === 'onboard'}<Onboard
+        {siteId}
+        {place}
+        {endpoint}
+        {mayWork}
+        role={session.role}
+      />
+    {:else if place.station === 'confirm'}<Confirm {siteId} {place} {endpoint} {mayWork} />{/if}
   </main>
   <aside
     class="relative hidden pt-6 {alone ? '' : 'min-[900px]:block'}"
@@ -92,7 +88,7 @@
     {:else if draft.tag}
       <Tag endpoint={draft.tag} />
     {:else}
-      <Beside {siteId} {station} />
+      <Beside {siteId} station={place.station} />
     {/if}
   </aside>
 </div>

@@ -8,34 +8,18 @@
   import { setSiteClock } from '../ui/siteClock.svelte';
   import Loading from '../ui/Loading.svelte';
   import Trouble from '../ui/Trouble.svelte';
-  import {
-    at,
-    go,
-    CONFIRM_VIEWS,
-    ONBOARD_VIEWS,
-    PLAN_VIEWS,
-    REGISTER_VIEWS,
-    route,
-    STATIONS,
-    type StationPath,
-  } from '../router';
+  import { at, go, placeOf, route } from '../router';
   import Desk from './Desk.svelte';
 
   const session = createQuery(() => sessionQuery);
   const sites = createQuery(() => ({ ...sitesQuery, enabled: !!session.data }));
   const params = $derived(route.params as { site?: string; station?: string; endpoint?: string });
   const siteId = $derived(Number(params.site ?? 0));
-  const station = $derived(
-    (STATIONS as readonly string[]).includes(params.station ?? '') ? (params.station as StationPath) : 'plan',
-  );
-  const view = $derived(PLAN_VIEWS.find((v) => station === 'plan' && v === params.endpoint));
-  const sight = $derived(REGISTER_VIEWS.find((v) => station === 'register' && v === params.endpoint));
-  const many = $derived(CONFIRM_VIEWS.find((v) => station === 'confirm' && v === params.endpoint));
-  const desk = $derived(ONBOARD_VIEWS.find((v) => station === 'onboard' && v === params.endpoint));
-  const chosen = $derived(params.endpoint === 'new' ? 'new' : Number(params.endpoint ?? 0) || 0);
+  const place = $derived(placeOf(params.station, params.endpoint));
+  const chosen = $derived('endpoint' in place ? place.endpoint : 0);
   const endpoint = createQuery(() => ({
-    ...endpointQuery(typeof chosen === 'number' ? chosen : 0),
-    enabled: !!session.data && typeof chosen === 'number' && chosen > 0,
+    ...endpointQuery(chosen),
+    enabled: !!session.data && chosen > 0,
   }));
   const site = createQuery(() => ({ ...siteQuery(siteId), enabled: !!session.data && siteId > 0 }));
   $effect.pre(() => {
@@ -74,12 +58,7 @@
 {:else if sites.data && known}
   <Desk
     {siteId}
-    {station}
-    {chosen}
-    {view}
-    {sight}
-    {desk}
-    {many}
+    {place}
     endpoint={chosen ? endpoint.data : undefined}
     trouble={chosen && endpoint.error ? asProblem(endpoint.error) : null}
     session={person}

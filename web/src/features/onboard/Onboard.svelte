@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client';
   import Sights from '../../ui/Sights.svelte';
-  import { at, type OnboardView } from '../../router';
+  import { at, type AtStation } from '../../router';
   import Board from './Board.svelte';
   import EndpointList from '../../ui/EndpointList.svelte';
   import KindDesk from './KindDesk.svelte';
@@ -10,17 +10,12 @@
 
   let {
     siteId,
-    desk,
+    place,
     endpoint,
     mayWork,
     role,
-  }: {
-    siteId: number;
-    desk?: OnboardView;
-    endpoint?: { data: Schemas['EndpointView']; etag: string };
-    mayWork: boolean;
-    role: Schemas['Session']['role'];
-  } = $props();
+  }: AtStation<'onboard'> & { role: Schemas['Session']['role'] } = $props();
+  const view = $derived('view' in place ? place.view : undefined);
   const links = $derived([
     { href: at(siteId, 'onboard'), name: 'Board' },
     { href: at(siteId, 'onboard', 'night'), name: 'Restarts at night' },
@@ -31,9 +26,9 @@
 {#if endpoint}
   {#key endpoint.data.id}<RunbookPage {endpoint} {mayWork} />{/key}
 {:else}
-  <Sights label="Sights of Onboard" {links} current={at(siteId, 'onboard', desk)} />
-  {#if desk === 'night'}<Night {siteId} {mayWork} />
-  {:else if desk === 'kinds'}<KindDesk lead={role === 'LEAD'} />
+  <Sights label="Sights of Onboard" {links} current={at(siteId, 'onboard', view)} />
+  {#if view === 'night'}<Night {siteId} {mayWork} />
+  {:else if view === 'kinds'}<KindDesk lead={role === 'LEAD'} />
   {:else}
     <Board {siteId} />
     <EndpointList

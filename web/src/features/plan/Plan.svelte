@@ -1,10 +1,10 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import { asProblem, type Schemas } from '../../api/client';
+  import { asProblem } from '../../api/client';
   import { siteQuery } from '../../api/queries';
   import Loading from '../../ui/Loading.svelte';
   import Trouble from '../../ui/Trouble.svelte';
-  import type { PlanView } from '../../router';
+  import type { AtStation } from '../../router';
   import Intake from './Intake.svelte';
   import ImportRegister from '../../ui/ImportRegister.svelte';
   import SegmentForm from './SegmentForm.svelte';
@@ -17,20 +17,10 @@
   import TapeDesk from './TapeDesk.svelte';
   import Wiring from './Wiring.svelte';
 
-  let {
-    siteId,
-    chosen,
-    view,
-    endpoint,
-    mayWork,
-  }: {
-    siteId: number;
-    chosen: number | 'new';
-    view?: PlanView;
-    endpoint?: { data: Schemas['EndpointView']; etag: string };
-    mayWork: boolean;
-  } = $props();
+  let { siteId, place, endpoint, mayWork }: AtStation<'plan'> = $props();
   const site = createQuery(() => siteQuery(siteId));
+  const view = $derived('view' in place ? place.view : undefined);
+  const chosen = $derived('isNew' in place ? 'new' : 'endpoint' in place ? place.endpoint : 0);
 </script>
 
 {#if site.error}

@@ -7,7 +7,7 @@
   import Dialog from '../../ui/Dialog.svelte';
   import Loading from '../../ui/Loading.svelte';
   import Trouble from '../../ui/Trouble.svelte';
-  import { at, go, type RegisterView } from '../../router';
+  import { at, go, type AtStation } from '../../router';
   import EndpointTable from '../../ui/EndpointTable.svelte';
   import ImportRegister from '../../ui/ImportRegister.svelte';
   import CleanUp from './CleanUp.svelte';
@@ -17,31 +17,21 @@
   import Swaps from './Swaps.svelte';
   import UnitPanel from './UnitPanel.svelte';
 
-  let {
-    siteId,
-    chosen,
-    sight,
-    endpoint,
-    mayWork,
-  }: {
-    siteId: number;
-    chosen: number | 'new';
-    sight?: RegisterView;
-    endpoint?: { data: Schemas['EndpointView']; etag: string };
-    mayWork: boolean;
-  } = $props();
+  let { siteId, place, endpoint, mayWork }: AtStation<'register'> = $props();
   const endpoints = createQuery(() => endpointsQuery(siteId));
+  const view = $derived('view' in place ? place.view : undefined);
+  const chosen = $derived('endpoint' in place ? place.endpoint : 0);
   let importing = $state(false);
   // What misses its label comes first: that is the pile on the bench.
   const lacks = (e: Schemas['EndpointLine']) => !e.mac || !e.serial;
   const nextLabel = $derived((endpoints.data ?? []).find((e) => lacks(e) && e.id !== chosen));
 </script>
 
-<RegisterViews {siteId} view={sight} />
-{#if sight === 'registries'}<Registries {siteId} {mayWork} />
-{:else if sight === 'due'}<Due {siteId} {mayWork} />
-{:else if sight === 'swaps'}<Swaps {siteId} {mayWork} />
-{:else if sight === 'clean-up'}<CleanUp {siteId} {mayWork} />
+<RegisterViews {siteId} {view} />
+{#if view === 'registries'}<Registries {siteId} {mayWork} />
+{:else if view === 'due'}<Due {siteId} {mayWork} />
+{:else if view === 'swaps'}<Swaps {siteId} {mayWork} />
+{:else if view === 'clean-up'}<CleanUp {siteId} {mayWork} />
 {:else}
   <div class="flex flex-wrap items-center gap-3">
     <h1 class="mr-auto">Labels</h1>
@@ -79,7 +69,7 @@
         station="register"
         lines={endpoints.data}
         wanted={lacks}
-        chosen={typeof chosen === 'number' ? chosen : 0}
+        {chosen}
         label="Labels"
         facts
       />

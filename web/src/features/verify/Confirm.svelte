@@ -1,23 +1,13 @@
 <script lang="ts">
-  import type { Schemas } from '../../api/client';
   import Sights from '../../ui/Sights.svelte';
-  import { at, type ConfirmView } from '../../router';
+  import { at, type AtStation } from '../../router';
   import EndpointList from '../../ui/EndpointList.svelte';
   import ConfirmPage from './ConfirmPage.svelte';
   import SweepPage from './SweepPage.svelte';
   import Together from './Together.svelte';
 
-  let {
-    siteId,
-    view,
-    endpoint,
-    mayWork,
-  }: {
-    siteId: number;
-    view?: ConfirmView;
-    endpoint?: { data: Schemas['EndpointView']; etag: string };
-    mayWork: boolean;
-  } = $props();
+  let { siteId, place, endpoint, mayWork }: AtStation<'confirm'> = $props();
+  const view = $derived('view' in place ? place.view : undefined);
   const links = $derived([
     { href: at(siteId, 'confirm'), name: 'One by one' },
     { href: at(siteId, 'confirm', 'together'), name: 'Together' },
