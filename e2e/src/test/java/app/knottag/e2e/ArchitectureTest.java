@@ -143,10 +143,15 @@ class ArchitectureTest {
         methods()
                 .that()
                 .areDeclaredInClassesThat()
-                .resideInAnyPackage("app.knottag.server.change", "app.knottag.server.record")
+                .resideInAnyPackage(
+                        "app.knottag.server.change",
+                        "app.knottag.server.record",
+                        "app.knottag.server.onboard",
+                        "app.knottag.server.verify",
+                        "app.knottag.server.kind")
                 .and()
                 .areDeclaredInClassesThat()
-                .haveSimpleNameNotEndingWith("Form")
+                .haveNameNotMatching(".*(Form|Controller)")
                 .and()
                 .areDeclaredInClassesThat()
                 .haveNameNotMatching(".*Request(\\$.*)?")

@@ -5,7 +5,11 @@ import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicReference;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
@@ -40,16 +44,36 @@ class LoginLimit {
     /** Counts a try; returns how long to wait first, when it may not be made now. */
     Optional<Duration> tryNow(String nameKey, String caller) {
         String pair = "pair " + nameKey + " " + caller;
-        var wait = waits(pair, FREE_A_PAIR).or(() -> waits("caller " + caller, FREE_A_CALLER));
-        if (wait.isEmpty() && known.getIfPresent(pair) == null) wait = waits("name " + nameKey, FREE_A_NAME);
-        if (wait.isEmpty())
-            for (String key : new String[] {pair, "caller " + caller, "name " + nameKey})
-                tries.asMap()
-                        .merge(
-                                key,
-                                new Tries(1, clock.instant()),
-                                (was, one) -> new Tries(was.count() + 1, one.last()));
-        return wait;
+        var limits = new LinkedHashMap<String, Integer>();
+        limits.put(pair, FREE_A_PAIR);
+        limits.put("caller " + caller, FREE_A_CALLER);
+        limits.put("name " + nameKey, known.getIfPresent(pair) == null ? FREE_A_NAME : Integer.MAX_VALUE);
+        var counted = new ArrayList<String>();
+        for (var limit : limits.entrySet()) {
+            var wait = take(limit.getKey(), limit.getValue());
+            if (wait.isPresent()) {
+                counted.forEach(this::giveBack);
+                return wait;
+            }
+            counted.add(limit.getKey());
+        }
+        return Optional.empty();
+    }
+
+    /** Looks and counts in one step, so that of many at once no two take the last free one. */
+    private Optional<Duration> take(String key, int free) {
+        var wait = new AtomicReference<>(Optional.<Duration>empty());
+        tries.asMap().compute(key, (k, was) -> {
+            var now = clock.instant();
+            wait.set(waits(was, free, now));
+            if (wait.get().isPresent()) return was;
+            return new Tries(was == null ? 1 : was.count() + 1, now);
+        });
+        return wait.get();
+    }
+
+    private void giveBack(String key) {
+        tries.asMap().computeIfPresent(key, (k, t) -> t.count() <= 1 ? null : new Tries(t.count() - 1, t.last()));
     }
 
     /** A try that succeeded takes all back that were counted for this person here. */
@@ -57,20 +81,14 @@ class LoginLimit {
         String pair = "pair " + nameKey + " " + caller;
         known.put(pair, true);
         tries.invalidate(pair);
-        tries.asMap()
-                .computeIfPresent(
-                        "caller " + caller, (k, t) -> t.count() <= 1 ? null : new Tries(t.count() - 1, t.last()));
-        tries.asMap()
-                .computeIfPresent(
-                        "name " + nameKey, (k, t) -> t.count() <= 1 ? null : new Tries(t.count() - 1, t.last()));
+        giveBack("caller " + caller);
+        giveBack("name " + nameKey);
     }
 
-    private Optional<Duration> waits(String key, int free) {
-        var made = tries.getIfPresent(key);
+    private static Optional<Duration> waits(@Nullable Tries made, int free, Instant now) {
         if (made == null || made.count() < free) return Optional.empty();
         long seconds = Math.min(LONGEST_WAIT, 2L << Math.min(5, made.count() - free));
         var until = made.last().plusSeconds(seconds);
-        var now = clock.instant();
         return until.isAfter(now) ? Optional.of(Duration.between(now, until).plusMillis(999)) : Optional.empty();
     }
 }

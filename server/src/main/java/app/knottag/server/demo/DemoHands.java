@@ -74,7 +74,11 @@ class DemoHands {
     private void close(long endpoint) {
         for (var opening : runbooks.openings(endpoints.get(endpoint)))
             onboard.opening(
-                    endpoint, endpoints.get(endpoint).version(), opening.key(), OnboardWork.closed(), DemoData.LEAD);
+                    endpoint,
+                    endpoints.get(endpoint).version(),
+                    opening.key(),
+                    OnboardWork.OpeningSaid.done(),
+                    DemoData.LEAD);
     }
 
     /** Enters on the stand-in what its runbook says was entered, and restarts it where that was done too. */

@@ -18,8 +18,9 @@ import app.knottag.server.record.Sites;
 import app.knottag.server.register.Orders;
 import app.knottag.server.register.RegistryForms;
 import app.knottag.server.register.RegistryForms.RegistryRequest;
+import app.knottag.server.register.SwapForm;
+import app.knottag.server.register.SwapForm.SwapRequest;
 import app.knottag.server.register.Swaps;
-import app.knottag.server.register.Swaps.SwapRequest;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -43,6 +44,7 @@ class DemoRegister {
     private final RegistryBook book;
     private final Consequences consequences;
     private final Swaps swaps;
+    private final SwapForm swapForm;
     private final Orders orders;
     private final Clock clock;
 
@@ -56,6 +58,7 @@ class DemoRegister {
             RegistryBook book,
             Consequences consequences,
             Swaps swaps,
+            SwapForm swapForm,
             Orders orders,
             Clock clock) {
         this.endpoints = endpoints;
@@ -67,6 +70,7 @@ class DemoRegister {
         this.book = book;
         this.consequences = consequences;
         this.swaps = swaps;
+        this.swapForm = swapForm;
         this.orders = orders;
         this.clock = clock;
     }
@@ -105,7 +109,9 @@ class DemoRegister {
         swaps.begin(
                 storage,
                 endpoints.get(storage).version(),
-                new SwapRequest("00:00:5E:00:53:F2", "SB7H410121", null, "Its power plug is loose"),
+                swapForm.read(
+                        endpoints.get(storage),
+                        new SwapRequest("00:00:5E:00:53:F2", "SB7H410121", null, "Its power plug is loose")),
                 by);
     }
 

@@ -13,13 +13,13 @@ import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.OnboardStore;
 import app.knottag.server.record.OnboardStore.OpeningRow;
 import app.knottag.server.record.Runbooks;
-import app.knottag.server.record.Sites;
-import app.knottag.server.web.Dates;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
+import java.time.LocalDate;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
@@ -37,7 +37,6 @@ public class OnboardWork {
     private final Consequences consequences;
     private final OnboardStore onboard;
     private final Kinds kinds;
-    private final Sites sites;
     private final Log log;
 
     OnboardWork(
@@ -47,7 +46,6 @@ public class OnboardWork {
             Consequences consequences,
             OnboardStore onboard,
             Kinds kinds,
-            Sites sites,
             Log log) {
         this.endpoints = endpoints;
         this.store = store;
@@ -55,13 +53,22 @@ public class OnboardWork {
         this.consequences = consequences;
         this.onboard = onboard;
         this.kinds = kinds;
-        this.sites = sites;
         this.log = log;
     }
 
-    /** What is said of an opening that is closed. */
-    public static RunbookController.OpeningRequest closed() {
-        return new RunbookController.OpeningRequest(true, null, null, null, null, null);
+    /**
+     * What is said of something that stands open.
+     *
+     * @param ends by which day it is closed; empty when it is closed
+     * @param title what it is, when the kind does not say it; may be empty
+     */
+    public record OpeningSaid(
+            boolean closed, String owner, Optional<LocalDate> ends, String note, String title, Danger danger) {
+
+        /** What is said of an opening that is closed. */
+        public static OpeningSaid done() {
+            return new OpeningSaid(true, "", Optional.empty(), "", "", Danger.OTHER);
+        }
     }
 
     private EndpointStore.Row claim(long id, int expected) {
@@ -100,7 +107,7 @@ public class OnboardWork {
     }
 
     @Transactional
-    public void opening(long id, int expected, String key, RunbookController.OpeningRequest b, String by) {
+    public void opening(long id, int expected, String key, OpeningSaid said, String by) {
         var endpoint = claim(id, expected);
         if (!key.matches("[a-z][a-z0-9-]{1,39}"))
             throw Problem.field("key", "bad-key", "A key has small letters, digits and hyphens.");
@@ -111,22 +118,21 @@ public class OnboardWork {
                 onboard.openings(id).stream().filter(o -> o.key().equals(key)).findFirst();
         String title = own.map(o -> o.title())
                 .or(() -> known.map(OpeningRow::title))
-                .orElseGet(() -> FormReader.words("title", b.title(), true));
-        var danger = own.map(o -> o.danger())
-                .or(() -> known.map(OpeningRow::danger))
-                .orElseGet(() -> b.danger() == null ? Danger.OTHER : b.danger());
-        String owner = FormReader.words("owner", b.owner(), !b.closed());
-        var ends = Dates.day("ends", b.ends(), sites.site(endpoint.siteId()).dates());
-        if (!b.closed() && ends == null) throw Problem.field("ends", "end-missing", "Say by which day it is closed.");
-        String note = FormReader.words("note", b.note(), false);
-        onboard.keepOpening(
-                new OpeningRow(id, key, danger, title, owner, b.closed() ? null : ends, b.closed(), note, by));
+                .orElseGet(() -> FormReader.words("title", said.title(), true));
+        var danger =
+                own.map(o -> o.danger()).or(() -> known.map(OpeningRow::danger)).orElse(said.danger());
+        onboard.keepOpening(new OpeningRow(
+                id, key, danger, title, said.owner(), said.ends().orElse(null), said.closed(), said.note(), by));
         consequences.stand(id);
-        log.write(Log.entry(by, (b.closed() ? "closed: " : "stands open: ") + title)
+        log.write(Log.entry(by, (said.closed() ? "closed: " : "stands open: ") + title)
                 .at(endpoint.siteId(), id)
                 .before(known.orElse(null))
-                .after(Map.of("owner", owner, "ends", ends == null ? "" : ends.toString()))
-                .because(note));
+                .after(Map.of(
+                        "owner",
+                        said.owner(),
+                        "ends",
+                        said.ends().map(LocalDate::toString).orElse("")))
+                .because(said.note()));
     }
 
     @Transactional

@@ -1,13 +1,13 @@
 package app.knottag.server.onboard;
 
 import app.knottag.core.kind.Kinds;
-import app.knottag.core.kind.Opening.Danger;
 import app.knottag.core.runbook.Board;
 import app.knottag.core.runbook.BootPattern;
 import app.knottag.core.runbook.CallSheet;
 import app.knottag.core.runbook.Recipe;
 import app.knottag.core.runbook.Runbook;
 import app.knottag.core.runbook.TypeSheet;
+import app.knottag.server.onboard.OpeningForm.OpeningRequest;
 import app.knottag.server.onboard.RunbookViews.RunbookView;
 import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.Runbooks;
@@ -39,8 +39,6 @@ class RunbookController {
     record FactsRequest(@NotNull Map<String, String> facts) {}
 
     /** An opening as it is said to stand. */
-    public record OpeningRequest(boolean closed, String owner, String ends, String note, String title, Danger danger) {}
-
     record ResetRequest(@NotNull String why, String backup) {}
 
     record RepeatedRequest(@NotNull Map<String, String> repeated) {}
@@ -65,6 +63,7 @@ class RunbookController {
     private final RunbookViews views;
     private final StepWork work;
     private final OnboardWork onboard;
+    private final OpeningForm openings;
     private final Kinds kinds;
     private final Clock clock;
 
@@ -74,6 +73,7 @@ class RunbookController {
             RunbookViews views,
             StepWork work,
             OnboardWork onboard,
+            OpeningForm openings,
             Kinds kinds,
             Clock clock) {
         this.endpoints = endpoints;
@@ -81,6 +81,7 @@ class RunbookController {
         this.views = views;
         this.work = work;
         this.onboard = onboard;
+        this.openings = openings;
         this.kinds = kinds;
         this.clock = clock;
     }
@@ -128,7 +129,7 @@ class RunbookController {
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @Valid @RequestBody OpeningRequest body,
             Principal by) {
-        onboard.opening(id, Etags.required(ifMatch), key, body, by.getName());
+        onboard.opening(id, Etags.required(ifMatch), key, openings.read(endpoints.get(id), body), by.getName());
         return one(id);
     }
 

@@ -5,7 +5,7 @@ import app.knottag.core.hardware.Mac;
 import app.knottag.server.change.Conflicts;
 import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.InterfaceStore.InterfaceRow;
-import app.knottag.server.register.InterfaceWork.InterfacesRequest;
+import app.knottag.server.register.InterfaceForm.InterfacesRequest;
 import app.knottag.server.web.Etags;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
@@ -31,11 +31,13 @@ class InterfaceController {
     record Moved(List<String> said) {}
 
     private final InterfaceWork work;
+    private final InterfaceForm form;
     private final Endpoints endpoints;
     private final Conflicts conflicts;
 
-    InterfaceController(InterfaceWork work, Endpoints endpoints, Conflicts conflicts) {
+    InterfaceController(InterfaceWork work, InterfaceForm form, Endpoints endpoints, Conflicts conflicts) {
         this.work = work;
+        this.form = form;
         this.endpoints = endpoints;
         this.conflicts = conflicts;
     }
@@ -58,11 +60,8 @@ class InterfaceController {
             Principal by) {
         var endpoint = endpoints.get(id);
         int expected = Etags.required(ifMatch);
-        String macs = String.join(
-                " ",
-                b.interfaces().stream().map(InterfaceWork.InterfaceRequest::mac).toList());
         return conflicts.guard(endpoint.siteId(), endpoint.segmentId(), () -> {
-            work.keep(id, expected, b, by.getName());
+            work.keep(id, expected, form.read(endpoint, b), by.getName());
             return of(id);
         });
     }

@@ -2,9 +2,6 @@ package app.knottag.server.register;
 
 import app.knottag.core.hardware.Interface;
 import app.knottag.core.hardware.Interface.Medium;
-import app.knottag.core.hardware.Mac;
-import app.knottag.core.log.Words;
-import app.knottag.core.reading.Finding;
 import app.knottag.server.change.Consequences;
 import app.knottag.server.log.Log;
 import app.knottag.server.record.EndpointStore;
@@ -14,12 +11,8 @@ import app.knottag.server.record.InterfaceStore.InterfaceRow;
 import app.knottag.server.record.Interfaces;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
-import app.knottag.server.web.Problem.FieldError;
-import jakarta.validation.Valid;
-import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -30,10 +23,6 @@ import org.springframework.transaction.annotation.Transactional;
 /** Changes the interfaces of an endpoint, and lets an adapter go from one to another. */
 @Service
 class InterfaceWork {
-
-    record InterfaceRequest(@NotNull Medium medium, @NotNull String mac, String standsAt, boolean counts) {}
-
-    record InterfacesRequest(@NotNull List<@Valid InterfaceRequest> interfaces) {}
 
     private final InterfaceStore store;
     private final Interfaces interfaces;
@@ -65,10 +54,9 @@ class InterfaceWork {
 
     /** Keeps the whole list; what is no longer in it is retired. */
     @Transactional
-    public void keep(long endpointId, int expected, InterfacesRequest b, String by) {
+    public void keep(long endpointId, int expected, List<Interface> wanted, String by) {
         var was = endpoints.get(endpointId);
         var before = store.of(endpointId);
-        var wanted = read(was, b);
         if (endpointStore.touch(endpointId, expected) == 0) throw Etags.stale();
         var basis = consequences.before(was);
         store.noneCounts(endpointId);
@@ -91,44 +79,6 @@ class InterfaceWork {
 
     private static boolean same(Interface wanted, InterfaceRow row) {
         return wanted.mac().equals(row.mac()) && wanted.medium() == row.medium();
-    }
-
-    private List<Interface> read(EndpointStore.Row endpoint, InterfacesRequest b) {
-        var errors = new ArrayList<FieldError>();
-        var list = new ArrayList<Interface>();
-        var macs = new HashSet<Mac>();
-        var media = new HashSet<Medium>();
-        for (int i = 0; i < b.interfaces().size(); i++) {
-            var wish = b.interfaces().get(i);
-            String field = "/interfaces/" + i + "/";
-            var reading = endpoints.readMac(endpoint.siteId(), endpoint.id(), wish.mac());
-            if (!reading.usable()) {
-                var finding = reading.findings().stream()
-                        .filter(f -> f.code().refuses())
-                        .findFirst()
-                        .orElse(Finding.of(Finding.Code.UNREADABLE, "This is no MAC."));
-                errors.add(new FieldError(field + "mac", Problem.word(finding.code()), finding.message()));
-                continue;
-            }
-            String stands = wish.standsAt() == null ? "" : wish.standsAt().strip();
-            Words.problem(stands, false).ifPresent(p -> errors.add(new FieldError(field + "standsAt", "bad-words", p)));
-            var mac = Mac.parse(reading.value());
-            if (!macs.add(mac))
-                errors.add(new FieldError(field + "mac", "twice", mac + " stands in this list already."));
-            if (!media.add(wish.medium()))
-                errors.add(new FieldError(
-                        field + "medium",
-                        "twice",
-                        "There is one " + wish.medium().words() + " interface already."));
-            list.add(new Interface(wish.medium(), mac, stands, wish.counts()));
-        }
-        if (errors.isEmpty()
-                && !list.isEmpty()
-                && list.stream().filter(Interface::counts).count() != 1)
-            errors.add(new FieldError(
-                    "/interfaces", "one-counts", "Mark the one that is in use: a registration must hold that one."));
-        if (!errors.isEmpty()) throw Problem.fields(errors);
-        return list;
     }
 
     /** Lets an adapter go to another endpoint; what is registered under its MAC goes along. Returns what that means. */

@@ -4,7 +4,7 @@ import app.knottag.core.register.FactGraph.FactLink;
 import app.knottag.server.change.Conflicts;
 import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.Sites;
-import app.knottag.server.register.Swaps.SwapRequest;
+import app.knottag.server.register.SwapForm.SwapRequest;
 import app.knottag.server.register.Swaps.SwapView;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Idempotency;
@@ -31,13 +31,21 @@ class SwapController {
     record TickRequest(boolean ticked) {}
 
     private final Swaps swaps;
+    private final SwapForm form;
     private final Endpoints endpoints;
     private final Sites sites;
     private final Conflicts conflicts;
     private final Idempotency idempotency;
 
-    SwapController(Swaps swaps, Endpoints endpoints, Sites sites, Conflicts conflicts, Idempotency idempotency) {
+    SwapController(
+            Swaps swaps,
+            SwapForm form,
+            Endpoints endpoints,
+            Sites sites,
+            Conflicts conflicts,
+            Idempotency idempotency) {
         this.swaps = swaps;
+        this.form = form;
         this.endpoints = endpoints;
         this.sites = sites;
         this.conflicts = conflicts;
@@ -67,7 +75,7 @@ class SwapController {
                         key,
                         List.of(id, b),
                         SwapBegun.class,
-                        () -> new SwapBegun(swaps.begin(id, expected, b, by.getName()))));
+                        () -> new SwapBegun(swaps.begin(id, expected, form.read(e, b), by.getName()))));
     }
 
     @GetMapping("/api/sites/{siteId}/swaps")

@@ -1,6 +1,5 @@
 package app.knottag.server.register;
 
-import app.knottag.core.hardware.Mac;
 import app.knottag.core.register.FactGraph;
 import app.knottag.core.register.Registration;
 import app.knottag.core.register.Registry;
@@ -21,11 +20,10 @@ import app.knottag.server.record.RegistrationStore.RegistrationRow;
 import app.knottag.server.record.RegistryBook;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.record.SiteStore;
+import app.knottag.server.register.SwapForm.NewUnit;
 import app.knottag.server.register.SwapStore.SwapRow;
 import app.knottag.server.web.Etags;
-import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
-import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -45,8 +43,6 @@ import tools.jackson.databind.json.JsonMapper;
 /** Puts one unit in the place of another: the old facts out and the new in, place by place, each with its tick. */
 @Service
 public class Swaps {
-
-    public record SwapRequest(@NotNull String mac, @NotNull String serial, String model, String reason) {}
 
     /** A line of the sheet; the tick of some is set by what was done elsewhere, such as the runbook. */
     public record SwapLine(Act act, String title, String detail, boolean ticked, boolean mayTick, String waits) {}
@@ -112,7 +108,7 @@ public class Swaps {
 
     /** Begins: the record holds the new unit from now on, and the sheet says where the old one still stands. */
     @Transactional
-    public long begin(long endpointId, int expected, SwapRequest b, String by) {
+    public long begin(long endpointId, int expected, NewUnit unit, String by) {
         var was = endpoints.get(endpointId);
         if (was.retiredAt() != null) throw Problem.of(HttpStatus.CONFLICT, "retired", "This endpoint is retired.");
         if (store.running(endpointId))
@@ -120,7 +116,7 @@ public class Swaps {
                     HttpStatus.CONFLICT,
                     "swap-running",
                     "A swap of " + was.name() + " is under way. Finish its sheet first.");
-        var fresh = read(was, b);
+        var fresh = unit.facts();
         var old = new Facts(Optional.ofNullable(was.mac()), was.serial(), was.model());
         var held = registrations.ofEndpoint(endpointId);
         var standings = new ArrayList<SwapSheet.Held>();
@@ -140,10 +136,7 @@ public class Swaps {
                 form.read(
                         was,
                         ChangeRequest.facts(
-                                fresh.mac().orElseThrow().toString(),
-                                fresh.serial(),
-                                fresh.model(),
-                                FormReader.words("reason", b.reason(), false))),
+                                fresh.mac().orElseThrow().toString(), fresh.serial(), fresh.model(), unit.reason())),
                 by);
         work.unitGone(endpointId, fresh.mac().orElseThrow());
         consequences.beginAnew(endpoints.get(endpointId));
@@ -163,27 +156,8 @@ public class Swaps {
                 .at(was.siteId(), endpointId)
                 .before(old)
                 .after(fresh)
-                .because(FormReader.words("reason", b.reason(), false)));
+                .because(unit.reason()));
         return id;
-    }
-
-    private Facts read(EndpointStore.Row was, SwapRequest b) {
-        var reader = new FormReader();
-        var mac = reader.value("mac", endpoints.readMac(was.siteId(), was.id(), b.mac()))
-                .map(Mac::parse);
-        String serial = reader.value("serial", endpoints.readSerial(was.siteId(), was.kind(), was.id(), b.serial()))
-                .orElse("");
-        if (reader.clean() && mac.equals(Optional.ofNullable(was.mac())))
-            reader.add("mac", "same-unit", was.mac() + " is the MAC of the old unit. Read the label of the new one.");
-        if (reader.clean() && was.serial().equals(serial))
-            reader.add(
-                    "serial", "same-unit", serial + " is the serial of the old unit. Read the label of the new one.");
-        String model = b.model() == null || b.model().isBlank()
-                ? was.model()
-                : b.model().strip();
-        reader.text("model", model, false);
-        reader.refuse();
-        return new Facts(mac, serial, model);
     }
 
     SwapRow get(long id) {
