@@ -27,7 +27,7 @@ public final class Pasted {
     public static final int LONGEST = 100_000;
 
     private static final Pattern AGGREGATE = Pattern.compile(
-            "(?i)(?:po|port-channel|trk|lag|ae|basis|team|bridge-aggregation|eth-trunk|lacp)[ -]?[0-9]+");
+            "(?i)(?:po|port-channel|trk|lag|ae|bond|team|bridge-aggregation|eth-trunk|lacp)[ -]?[0-9]+");
     private static final Pattern OF_A_STACK = Pattern.compile("(?i)[a-z-]*([0-9]+)/(?:[0-9]+/)?([0-9]+)(?:\\.[0-9]+)?");
 
     private final Target target;

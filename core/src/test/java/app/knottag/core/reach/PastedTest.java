@@ -102,6 +102,8 @@ class PastedTest {
                         + "on record (Shop switch 4). |",
                 "SWITCH | 10    0000.5e00.532b    DYNAMIC     Gi2/0/4 | The switch has its MAC at “Gi2/0/4” in VLAN 10, "
                         + "that is on unit 2; on record is Shop switch 4. Look whether that is the same unit. |",
+                "SWITCH | 10    0000.5e00.532b    DYNAMIC     bond0 | The switch has its MAC behind “bond0” in VLAN 10, "
+                        + "several cables as one: it sits on another switch. Read that one's table. |",
                 "SWITCH | 10    0000.5e00.532b    DYNAMIC     Po4 | The switch has its MAC behind “Po4” in VLAN 10, "
                         + "several cables as one: it sits on another switch. Read that one's table. |",
                 "SWITCH | 00:00:5e:00:53:2b  vlan 10  port 9 | The switch has its MAC at “9” in VLAN 10; on record is Shop switch 4. |",

@@ -77,7 +77,7 @@ class ReachController {
             String apart,
             @Nullable SignOffView signedOff) {}
 
-    /** Results as they come in while a run runs; {@code running} says whether one does. */
+    /** Results as they come in while a run goes on; {@code running} says whether one does. */
     record UnderwayView(boolean running, List<CheckResult> results) {}
 
     record ObservationRequest(

@@ -49,7 +49,7 @@ class Targets {
             throw Problem.of(
                     HttpStatus.CONFLICT,
                     "foreign-ground",
-                    "The endpoint or its partner lies outside this site's segments. Checks stay on the site's own context.");
+                    "The endpoint or its partner lies outside this site's segments. Checks stay on the site's own ground.");
         return target;
     }
 
