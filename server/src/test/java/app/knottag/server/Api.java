@@ -15,43 +15,43 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** A small HTTP client as a page would be: keeps cookies, sends the CSRF token, a fresh idempotency key and a version. */
-final class Api {
+public final class Api {
 
     private static final JsonMapper JSON = new JsonMapper();
     private final CookieManager cookies = new CookieManager();
     private final HttpClient http =
             HttpClient.newBuilder().cookieHandler(cookies).build();
     private final String base;
-    String key;
-    String ifMatch;
-    String contentType = "application/json";
-    boolean sendToken = true;
+    public String key;
+    public String ifMatch;
+    public String contentType = "application/json";
+    public boolean sendToken = true;
     /** Whether what it sends is held against the published description; what it gets always is. */
-    boolean meansWell = true;
+    public boolean meansWell = true;
 
-    Api(String base) {
+    public Api(String base) {
         this.base = base;
     }
 
-    record Answer(int status, String body, HttpResponse<String> response) {
-        JsonNode json() {
+    public record Answer(int status, String body, HttpResponse<String> response) {
+        public JsonNode json() {
             return JSON.readTree(body);
         }
 
-        String code() {
+        public String code() {
             return json().path("code").asString();
         }
 
-        String detail() {
+        public String detail() {
             return json().path("detail").asString();
         }
 
-        Answer expect(int wanted) {
+        public Answer expect(int wanted) {
             assertThat(status).as(body).isEqualTo(wanted);
             return this;
         }
 
-        Answer refused(int wanted, String code) {
+        public Answer refused(int wanted, String code) {
             expect(wanted);
             assertThat(code()).isEqualTo(code);
             assertThat(response.headers().firstValue("Content-Type"))
@@ -60,24 +60,24 @@ final class Api {
         }
     }
 
-    Answer get(String path) {
+    public Answer get(String path) {
         return send("GET", path, "");
     }
 
     /** Single quotes stand for double ones, to keep JSON readable here. */
-    Answer post(String path, String body, Object... values) {
+    public Answer post(String path, String body, Object... values) {
         return send("POST", path, quoted(body, values));
     }
 
-    Answer put(String path, String body, Object... values) {
+    public Answer put(String path, String body, Object... values) {
         return send("PUT", path, quoted(body, values));
     }
 
-    Answer delete(String path) {
+    public Answer delete(String path) {
         return send("DELETE", path, "");
     }
 
-    Answer patch(String path, String body, Object... values) {
+    public Answer patch(String path, String body, Object... values) {
         return send("PATCH", path, quoted(body, values));
     }
 
@@ -85,11 +85,11 @@ final class Api {
         return (values.length == 0 ? body : String.format(body, values)).replace('\'', '"');
     }
 
-    Answer send(String method, String path, String body) {
+    public Answer send(String method, String path, String body) {
         return sendBytes(method, path, contentType, body.getBytes(StandardCharsets.UTF_8));
     }
 
-    Answer sendBytes(String method, String path, String type, byte[] body) {
+    public Answer sendBytes(String method, String path, String type, byte[] body) {
         var request = HttpRequest.newBuilder(URI.create(base + path))
                 .method(method, HttpRequest.BodyPublishers.ofByteArray(body))
                 .header("Content-Type", type);
@@ -116,12 +116,12 @@ final class Api {
     }
 
     /** Looks at an endpoint, so that the next change is made from what was seen. */
-    Api seen(long endpointId) {
+    public Api seen(long endpointId) {
         return looked("/api/endpoints/" + endpointId);
     }
 
     /** Looks at the sheet of a site, so that the next change is made from what was seen. */
-    Api seenSite(long siteId) {
+    public Api seenSite(long siteId) {
         return looked("/api/sites/" + siteId + "/sheet");
     }
 

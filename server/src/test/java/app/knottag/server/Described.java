@@ -20,13 +20,13 @@ import tools.jackson.databind.node.ObjectNode;
  * The published description of the API as a judge of it: what the server took and what it answered must both be right by
  * the document, and by nothing else (a validator of JSON Schema 2020-12, which OpenAPI 3.1 is).
  */
-final class Described {
+public final class Described {
 
     private static final JsonMapper JSON = new JsonMapper();
     private static final SchemaRegistry REGISTRY =
             SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12);
     private static final ConcurrentHashMap<String, Schema> SCHEMAS = new ConcurrentHashMap<>();
-    static final JsonNode API = read();
+    public static final JsonNode API = read();
     /** All problem codes are written alike. */
     private static final String CODE = "[a-z0-9]+(-[a-z0-9]+)*";
 
@@ -53,7 +53,7 @@ final class Described {
     }
 
     /** Checks what was sent and taken. */
-    static void asks(String method, String path, String type, byte[] sent) {
+    public static void asks(String method, String path, String type, byte[] sent) {
         var operation = operation(method, path);
         var schema = operation.node().at("/requestBody/content/application~1json/schema");
         if (sent.length > 0 && type.startsWith("application/json") && schema.isObject())
@@ -61,7 +61,7 @@ final class Described {
     }
 
     /** Checks what was answered. */
-    static void answers(String method, String path, Api.Answer answer) {
+    public static void answers(String method, String path, Api.Answer answer) {
         var operation = operation(method, path);
         var response = operation.node().path("responses").path("" + answer.status());
         assertThat(response.isObject())

@@ -41,17 +41,17 @@ import org.springframework.context.annotation.Configuration;
 import org.springframework.context.annotation.Primary;
 
 /** The real application on real PostgreSQL, started once for all tests; only the network probes are faked. */
-final class Running {
+public final class Running {
 
-    static final String PASSWORD = "long enough 42";
-    static final Probes PROBES = mock(Probes.class);
+    public static final String PASSWORD = "long enough 42";
+    public static final Probes PROBES = mock(Probes.class);
     private static final AtomicInteger COUNT = new AtomicInteger();
     private static final ConfigurableApplicationContext APP = start();
 
     private Running() {}
 
     @Configuration
-    static class FakedNetwork {
+    public static class FakedNetwork {
         @Bean
         @Primary
         Probes fakedProbes() {
@@ -65,7 +65,7 @@ final class Running {
     }
 
     /** A network on which one endpoint of 10.7.0.0/24 answers with a MAC, and says something at its service. */
-    static void network(String at, String mac, String says) {
+    public static void network(String at, String mac, String says) {
         reset(PROBES);
         var address = Ipv4Address.parse(at);
         when(PROBES.here())
@@ -87,7 +87,7 @@ final class Running {
         });
     }
 
-    static Recognised.Echo echo(Ipv4Address address, Recognised.Answer answer) {
+    public static Recognised.Echo echo(Ipv4Address address, Recognised.Answer answer) {
         return new Recognised.Echo(Form.ECHO, Optional.ofNullable(address), answer, -1, Optional.empty(), Set.of());
     }
 
@@ -102,22 +102,22 @@ final class Running {
     }
 
     /** Lets everything that waits for the start of the server run once more, as after a restart. */
-    static void readyAgain() {
+    public static void readyAgain() {
         APP.publishEvent(
                 new ApplicationReadyEvent(new SpringApplication(App.class), new String[0], APP, Duration.ZERO));
     }
 
-    static <T> T bean(Class<T> type) {
+    public static <T> T bean(Class<T> type) {
         return APP.getBean(type);
     }
 
-    static String url() {
+    public static String url() {
         return "http://127.0.0.1:"
                 + ((WebServerApplicationContext) APP).getWebServer().getPort();
     }
 
     /** Someone who has signed in. */
-    static Api as(Role role) {
+    public static Api as(Role role) {
         var api = new Api(url());
         api.get("/api/welcome");
         api.post("/api/session", "{'name':'%s','password':'%s'}", role.name().toLowerCase(Locale.ROOT), PASSWORD)
@@ -126,7 +126,7 @@ final class Running {
     }
 
     /** A site of its own with one /24, gateway 1, pool 100 to 199 and tills at 50 + n; returns {site, segment}. */
-    static long[] site(Api lead) {
+    public static long[] site(Api lead) {
         int n = COUNT.incrementAndGet();
         String code = "T" + (char) ('A' + n / 26) + (char) ('A' + n % 26);
         long site = lead.post("/api/sites", "{'name':'Site %s','code':'%s','zone':'Europe/Berlin'}", n, code)
@@ -146,7 +146,7 @@ final class Running {
     }
 
     /** Adds a payment terminal for a till, with label, and returns its id. */
-    static long till(Api api, long[] site, int number) {
+    public static long till(Api api, long[] site, int number) {
         return api.post(
                         "/api/sites/" + site[0] + "/endpoints",
                         """
@@ -167,7 +167,7 @@ final class Running {
                 .asLong();
     }
 
-    static Connection database(String user) throws SQLException {
+    public static Connection database(String user) throws SQLException {
         String password = System.getenv(user.equals("knot_owner") ? "KNOT_DB_OWNER_PASSWORD" : "KNOT_DB_APP_PASSWORD");
         return DriverManager.getConnection(System.getenv("KNOT_DB_URL"), user, password);
     }

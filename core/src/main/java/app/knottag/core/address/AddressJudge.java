@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Optional;
 
 /** Judges an address that was read: special blocks (RFC 6890), then the segment at hand. */
-public final class AddressJudge {
+final class AddressJudge {
 
     private static final Ipv4Prefix THIS_NETWORK = Ipv4Prefix.parse("0.0.0.0/8");
     private static final Ipv4Prefix LOOPBACK = Ipv4Prefix.parse("127.0.0.0/8");

@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Optional;
 
 /** Names the slip that turns an expected address or mask into what was typed. */
-public final class SlipFinder {
+final class SlipFinder {
 
     private static final String[] ORDINALS = {"first", "second", "third", "last"};
 

@@ -14,8 +14,7 @@ import java.util.Set;
  * @param macs who answered the question for its MAC; none when that cannot be asked from here
  * @param toldBy who said that it cannot be reached, when somebody did
  */
-public record Presence(
-        Kind kind, Set<Mac> macs, Recognised.Answer echo, Whois.How asked, Optional<Ipv4Address> toldBy) {
+record Presence(Kind kind, Set<Mac> macs, Recognised.Answer echo, Whois.How asked, Optional<Ipv4Address> toldBy) {
 
     /** What the best answer was. */
     public enum Kind {

@@ -3,7 +3,7 @@ package app.knottag.core.runbook;
 import app.knottag.core.kind.ResetRule;
 
 /** Whether a reset button was held as long as it wants, by the seconds and the beeps. */
-public record ButtonHold(boolean holds, String words, String remedy) {
+record ButtonHold(boolean holds, String words, String remedy) {
 
     /** Beyond this many times the longest hold some boxes do something else. */
     private static final int FAR = 2;

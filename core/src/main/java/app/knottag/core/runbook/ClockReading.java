@@ -18,7 +18,7 @@ import java.util.Optional;
  * @param words what is wrong with it and most likely why
  * @param remedy what to set, or empty
  */
-public record ClockReading(long seconds, boolean holds, String words, String remedy) {
+record ClockReading(long seconds, boolean holds, String words, String remedy) {
 
     private static final int WORTH_SETTING = 60;
     private static final int BREAKS = 300;

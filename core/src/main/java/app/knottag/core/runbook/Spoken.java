@@ -10,7 +10,7 @@ import java.util.Map;
  * Figures as they are dictated over the phone: every digit by itself and "point" between the groups, so that "fifteen"
  * and "fifty" are never heard for one another. The listener repeats group by group.
  */
-public final class Spoken {
+final class Spoken {
 
     private static final List<String> DIGITS =
             List.of("zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine");

@@ -17,7 +17,8 @@ import app.knottag.server.change.EndpointRequest;
 import app.knottag.server.change.EndpointWork;
 import app.knottag.server.change.Hand;
 import app.knottag.server.plan.Sheet;
-import app.knottag.server.plan.Sheet.SiteChangeRequest;
+import app.knottag.server.plan.SiteForm;
+import app.knottag.server.plan.SiteForm.SiteChangeRequest;
 import app.knottag.server.probe.StandIns;
 import app.knottag.server.record.SightingStore;
 import app.knottag.server.record.SightingStore.SightingRow;
@@ -249,14 +250,14 @@ class DemoData implements ApplicationRunner {
                 .id();
         sheet.site(
                 hand(site),
-                new SiteChangeRequest(
+                SiteForm.read(new SiteChangeRequest(
                         sites.site(site).name(),
                         sites.site(site).zone(),
                         "Pellworth Gardens",
                         "{site}-{kind}{number}",
                         SiteChangeRequest.Feed.MODEM,
                         "On the shelf beside the router",
-                        wan));
+                        wan)));
     }
 
     private Hand hand(long site) {

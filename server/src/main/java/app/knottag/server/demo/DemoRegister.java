@@ -16,8 +16,9 @@ import app.knottag.server.record.RegistrationStore.RegistrationRow;
 import app.knottag.server.record.RegistryBook;
 import app.knottag.server.record.Sites;
 import app.knottag.server.register.Orders;
-import app.knottag.server.register.RegistryForms;
-import app.knottag.server.register.RegistryForms.RegistryRequest;
+import app.knottag.server.register.Registries;
+import app.knottag.server.register.RegistryFactsForm;
+import app.knottag.server.register.RegistryFactsForm.RegistryRequest;
 import app.knottag.server.register.SwapForm;
 import app.knottag.server.register.SwapForm.SwapRequest;
 import app.knottag.server.register.Swaps;
@@ -39,7 +40,8 @@ class DemoRegister {
     private final EndpointWork work;
     private final EndpointForm form;
     private final Sites sites;
-    private final RegistryForms forms;
+    private final Registries registries;
+    private final RegistryFactsForm registryForm;
     private final RegistrationStore store;
     private final RegistryBook book;
     private final Consequences consequences;
@@ -53,7 +55,8 @@ class DemoRegister {
             EndpointWork work,
             EndpointForm form,
             Sites sites,
-            RegistryForms forms,
+            Registries registries,
+            RegistryFactsForm registryForm,
             RegistrationStore store,
             RegistryBook book,
             Consequences consequences,
@@ -65,7 +68,8 @@ class DemoRegister {
         this.work = work;
         this.form = form;
         this.sites = sites;
-        this.forms = forms;
+        this.registries = registries;
+        this.registryForm = registryForm;
         this.store = store;
         this.book = book;
         this.consequences = consequences;
@@ -82,13 +86,10 @@ class DemoRegister {
                 unit(site, office, "storage-box", "Records storage box", 42, "00:00:5E:00:53:E4", "SB7H410093", by);
         long fax = unit(site, office, "fax-adapter", "Office fax adapter", 43, "00:00:5E:00:53:B7", "FA204417", by);
         long tablet = unit(site, office, "own-device", "Ada's tablet", 44, "00:00:5E:00:53:EA", "AT-2044-17", by);
-        long list = registry(
-                site, RegistryRequest.usual(Registry.Type.RESERVATIONS, "Router reservations", office, List.of()), by);
-        long portal =
-                registry(site, RegistryRequest.usual(Registry.Type.PORTAL, "Staff portal", office, List.of()), by);
-        long service = registry(
-                site, RegistryRequest.usual(Registry.Type.SERVICE, "Fax service", null, List.of("fax-adapter")), by);
-        registry(site, RegistryRequest.usual(Registry.Type.GUEST_DESK, "Guest desk", office, List.of()), by);
+        long list = registry(site, Registry.Type.RESERVATIONS, "Router reservations", office, List.of(), by);
+        long portal = registry(site, Registry.Type.PORTAL, "Staff portal", office, List.of(), by);
+        long service = registry(site, Registry.Type.SERVICE, "Fax service", null, List.of("fax-adapter"), by);
+        registry(site, Registry.Type.GUEST_DESK, "Guest desk", office, List.of(), by);
         entered(list, scanner, 40, "");
         entered(list, storage, 40, "");
         entered(list, tablet, 12, "");
@@ -129,8 +130,9 @@ class DemoRegister {
                 by);
     }
 
-    private long registry(long site, RegistryRequest request, String by) {
-        return forms.keep(new Hand(site, sites.site(site).version(), by), 0, request);
+    private long registry(long site, Registry.Type type, String name, Long segment, List<String> kinds, String by) {
+        var facts = registryForm.read(site, RegistryRequest.usual(type, name, segment, kinds));
+        return registries.keep(new Hand(site, sites.site(site).version(), by), 0, facts);
     }
 
     private void entered(long registryId, long endpoint, int daysAgo, String owner) {

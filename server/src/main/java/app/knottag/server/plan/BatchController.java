@@ -1,7 +1,7 @@
 package app.knottag.server.plan;
 
 import app.knottag.server.change.Conflicts;
-import app.knottag.server.plan.Batches.BatchRequest;
+import app.knottag.server.plan.BatchForm.BatchRequest;
 import app.knottag.server.plan.Batches.BatchView;
 import app.knottag.server.web.Idempotency;
 import jakarta.validation.Valid;
@@ -18,11 +18,13 @@ import org.springframework.web.bind.annotation.RestController;
 class BatchController {
 
     private final Batches batches;
+    private final BatchForm form;
     private final Conflicts conflicts;
     private final Idempotency idempotency;
 
-    BatchController(Batches batches, Conflicts conflicts, Idempotency idempotency) {
+    BatchController(Batches batches, BatchForm form, Conflicts conflicts, Idempotency idempotency) {
         this.batches = batches;
+        this.form = form;
         this.conflicts = conflicts;
         this.idempotency = idempotency;
     }
@@ -34,7 +36,7 @@ class BatchController {
             @Valid @RequestBody BatchRequest b,
             @RequestHeader(name = "Idempotency-Key", required = false) String key,
             Principal by) {
-        if (preview) return batches.preview(siteId, b);
+        if (preview) return batches.preview(form.read(siteId, b));
         return conflicts.guard(
                 siteId,
                 b.segmentId(),
@@ -43,6 +45,6 @@ class BatchController {
                         key,
                         Proposals.fingerprint(siteId, b),
                         BatchView.class,
-                        () -> batches.make(siteId, b, by.getName())));
+                        () -> batches.make(form.read(siteId, b), by.getName())));
     }
 }

@@ -2,7 +2,6 @@ package app.knottag.server.plan;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
-import app.knottag.core.kind.Kinds;
 import app.knottag.core.plan.Method;
 import app.knottag.core.plan.Occupied;
 import app.knottag.core.plan.Placement;
@@ -12,22 +11,18 @@ import app.knottag.server.change.EndpointForm;
 import app.knottag.server.change.EndpointRequest;
 import app.knottag.server.change.EndpointWork;
 import app.knottag.server.change.Numbering;
+import app.knottag.server.plan.BatchForm.BatchWish;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.SitePlans;
 import app.knottag.server.record.SiteStore.PartnerRow;
 import app.knottag.server.record.Sites;
-import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
-import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
-import java.util.TreeSet;
-import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -35,18 +30,6 @@ import org.springframework.transaction.annotation.Transactional;
 /** Many endpoints of one kind at once, such as a PIN pad for each of the tills 1 to 8. */
 @Service
 class Batches {
-
-    private static final int MOST = 250;
-    private static final Pattern RUN = Pattern.compile("([0-9]{1,4})(?:\\s*(?:-|–|to|\\.\\.)\\s*([0-9]{1,4}))?");
-
-    /** What is wanted; numbers as people write them: “1 to 8, 11”. */
-    record BatchRequest(
-            @NotNull String kind,
-            @NotNull Long segmentId,
-            Long seriesId,
-            String numbers,
-            Integer count,
-            String place) {}
 
     /** One of many, and why it goes there. */
     record BatchRow(
@@ -68,7 +51,6 @@ class Batches {
     private final Proposals proposals;
     private final SitePlans plans;
     private final Sites sites;
-    private final Kinds kinds;
     private final Clock clock;
 
     Batches(
@@ -79,7 +61,6 @@ class Batches {
             Proposals proposals,
             SitePlans plans,
             Sites sites,
-            Kinds kinds,
             Clock clock) {
         this.numbering = numbering;
         this.work = work;
@@ -88,64 +69,15 @@ class Batches {
         this.proposals = proposals;
         this.plans = plans;
         this.sites = sites;
-        this.kinds = kinds;
         this.clock = clock;
     }
 
-    /** Reads “1 to 8, 11” as numbers in order. */
-    static TreeSet<Integer> numbers(String text) {
-        var numbers = new TreeSet<Integer>();
-        for (String part : text.split("[,;]")) {
-            if (part.isBlank()) continue;
-            var run = RUN.matcher(part.strip());
-            if (!run.matches())
-                throw Problem.field(
-                        "numbers",
-                        "bad-numbers",
-                        "“" + part.strip() + "” is no number or run. Type 1 to 8, or 1, 3, 5.");
-            int from = Integer.parseInt(run.group(1));
-            int to = run.group(2) == null ? from : Integer.parseInt(run.group(2));
-            if (from < 1 || to < from)
-                throw Problem.field(
-                        "numbers", "bad-numbers", "“" + part.strip() + "” does not run upwards from 1 or more.");
-            if (to - from >= MOST || numbers.size() > MOST)
-                throw Problem.field("numbers", "too-many", "At most " + MOST + " at once.");
-            for (int n = from; n <= to; n++) numbers.add(n);
-        }
-        return numbers;
-    }
-
-    BatchView preview(long siteId, BatchRequest wanted) {
-        var kind = kinds.find(wanted.kind())
-                .orElseThrow(() -> Problem.field("kind", "no-such-kind", "There is no kind “" + wanted.kind() + "”."));
-        var segment = sites.segmentOf(siteId, wanted.segmentId());
-        var series = numbering
-                .seriesOf(siteId, kind, wanted.seriesId())
-                .filter(s -> s.segmentId() == null || s.segmentId().equals(wanted.segmentId()));
-        var members = new ArrayList<Optional<Integer>>();
-        if (series.isPresent())
-            numbers(wanted.numbers() == null ? "" : wanted.numbers()).forEach(n -> members.add(Optional.of(n)));
-        else for (int i = 0; i < (wanted.count() == null ? 0 : wanted.count()); i++) members.add(Optional.empty());
-        if (members.isEmpty())
-            throw Problem.field(
-                    series.isPresent() ? "numbers" : "count",
-                    "missing",
-                    series.isPresent() ? "Say which numbers, such as 1 to 8." : "Say how many.");
-        if (members.size() > MOST) throw Problem.field("count", "too-many", "At most " + MOST + " at once.");
-        series.ifPresent(s -> {
-            var taken = store.numbers(s.id());
-            members.stream()
-                    .flatMap(Optional::stream)
-                    .filter(taken::contains)
-                    .findFirst()
-                    .ifPresent(n -> {
-                        throw Problem.conflict(
-                                "numbers",
-                                "number-taken",
-                                "Number " + n + " is given already. Leave it out.",
-                                Map.of());
-                    });
-        });
+    BatchView preview(BatchWish wish) {
+        long siteId = wish.segment().siteId();
+        var kind = wish.kind();
+        var segment = wish.segment();
+        var series = wish.series();
+        var members = wish.members();
         var occupied = plans.occupied(siteId, clock.instant());
         var requests = new ArrayList<Request>();
         var names = names(siteId, kind.name(), members.size());
@@ -203,23 +135,25 @@ class Batches {
     }
 
     @Transactional
-    BatchView make(long siteId, BatchRequest wanted, String by) {
-        String place = FormReader.words("place", wanted.place(), false);
-        var view = preview(siteId, wanted);
+    BatchView make(BatchWish wish, String by) {
+        var view = preview(wish);
         if (view.rows().isEmpty()) throw Problem.field("numbers", "no-room", view.clash());
-        var kind = kinds.get(wanted.kind());
-        var segment = sites.segment(wanted.segmentId());
-        var method = Method.advise(kind.reached(), segment.canReserve(), segment.method())
+        var segment = wish.segment();
+        long siteId = segment.siteId();
+        var method = Method.advise(wish.kind().reached(), segment.canReserve(), segment.method())
                 .method();
         for (var row : view.rows()) {
-            var partner = proposals.partner(siteId, numbering.seriesOf(siteId, kind, wanted.seriesId()), row.number());
+            var partner = proposals.partner(siteId, wish.series(), row.number());
             work.add(
                     siteId,
                     form.read(
                             siteId,
-                            EndpointRequest.of(wanted.segmentId(), kind.id(), row.name(), row.address(), row.reason())
-                                    .numbered(row.number(), wanted.seriesId(), row.servicePort())
-                                    .wired(place, null, null)
+                            EndpointRequest.of(segment.id(), wish.kind().id(), row.name(), row.address(), row.reason())
+                                    .numbered(
+                                            row.number(),
+                                            wish.series().map(s -> s.id()).orElse(null),
+                                            row.servicePort())
+                                    .wired(wish.place(), null, null)
                                     .paired(
                                             partner.map(PartnerRow::name).orElse(null),
                                             partner.map(PartnerRow::address).orElse(null),

@@ -2,8 +2,8 @@ package app.knottag.server.plan;
 
 import app.knottag.server.change.Conflicts;
 import app.knottag.server.plan.Renumberings.RenumberPlan;
-import app.knottag.server.plan.Renumberings.RenumberRequest;
 import app.knottag.server.plan.Renumberings.RenumberView;
+import app.knottag.server.plan.SegmentForm.RenumberRequest;
 import app.knottag.server.record.Sites;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Idempotency;
@@ -39,10 +39,14 @@ class RenumberController {
         this.idempotency = idempotency;
     }
 
+    private SegmentForm.Filled read(long siteId, long segmentId, RenumberRequest body) {
+        return SegmentForm.read(sites.segmentOf(siteId, segmentId), body);
+    }
+
     @PostMapping("/api/sites/{siteId}/segments/{segmentId}/renumbering-plan")
     RenumberPlan preview(
             @PathVariable long siteId, @PathVariable long segmentId, @Valid @RequestBody RenumberRequest body) {
-        return renumberings.preview(siteId, segmentId, body);
+        return renumberings.preview(siteId, segmentId, read(siteId, segmentId, body));
     }
 
     @PostMapping("/api/sites/{siteId}/segments/{segmentId}/renumberings")
@@ -58,7 +62,7 @@ class RenumberController {
                 key,
                 Proposals.fingerprint(segmentId, body),
                 Begun.class,
-                () -> new Begun(renumberings.start(siteId, segmentId, body, by.getName())));
+                () -> new Begun(renumberings.start(siteId, segmentId, read(siteId, segmentId, body), by.getName())));
     }
 
     @GetMapping("/api/sites/{siteId}/renumberings")

@@ -11,17 +11,15 @@ import app.knottag.core.plan.Renumbering;
 import app.knottag.server.change.EndpointWork;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
-import app.knottag.server.plan.SegmentForm.PoolRequest;
-import app.knottag.server.plan.SegmentForm.SegmentRequest;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Endpoints;
+import app.knottag.server.record.SegmentGuard;
 import app.knottag.server.record.SitePlans;
 import app.knottag.server.record.SiteStore;
 import app.knottag.server.record.SiteStore.SegmentRow;
 import app.knottag.server.record.Sites;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
-import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
@@ -36,9 +34,6 @@ import tools.jackson.databind.json.JsonMapper;
 /** Carries a segment into another prefix or behind another router, step by step, each of which can be taken back. */
 @Service
 class Renumberings {
-
-    /** What a segment is to become. */
-    record RenumberRequest(@NotNull String prefix, String gateway, List<String> resolvers, List<PoolRequest> pools) {}
 
     /** One that gets another address, as the preview shows it. */
     record MoveView(String name, Ipv4Address from, Ipv4Address to, boolean keepsHost, List<String> pointers) {}
@@ -69,7 +64,7 @@ class Renumberings {
             int version) {}
 
     private final RenumberStore store;
-    private final app.knottag.server.record.SegmentGuard allowed;
+    private final SegmentGuard allowed;
     private final SiteStore siteStore;
     private final Sites sites;
     private final SitePlans plans;
@@ -82,7 +77,7 @@ class Renumberings {
 
     Renumberings(
             RenumberStore store,
-            app.knottag.server.record.SegmentGuard allowed,
+            SegmentGuard allowed,
             SiteStore siteStore,
             Sites sites,
             SitePlans plans,
@@ -105,24 +100,20 @@ class Renumberings {
         this.json = json;
     }
 
-    private SegmentForm.Filled read(SegmentRow segment, RenumberRequest b) {
-        var filled = SegmentForm.read(
-                segment.siteId(),
-                segment.id(),
-                SegmentRequest.of(segment.name(), b.prefix(), b.gateway(), b.resolvers(), b.pools()));
-        if (!filled.segment().prefix().equals(segment.prefix()))
-            allowed.check(filled.segment().prefix());
-        sites.refuseOverlap(segment.siteId(), segment.id(), filled.segment().prefix());
-        return filled;
+    private void allow(SegmentRow segment, SegmentForm.Filled next) {
+        var prefix = next.segment().prefix();
+        if (!prefix.equals(segment.prefix())) allowed.check(prefix);
+        sites.refuseOverlap(segment.siteId(), segment.id(), prefix);
     }
 
-    RenumberPlan preview(long siteId, long segmentId, RenumberRequest b) {
+    /** Works out what would come of it; {@code next} is what the segment is to become, as it was read from the form. */
+    RenumberPlan preview(long siteId, long segmentId, SegmentForm.Filled next) {
         var row = sites.segmentOf(siteId, segmentId);
         if (row.nextPrefix() != null)
             throw Problem.conflict(
                     "prefix", "renumbering", "This segment is being renumbered already. Finish that first.", Map.of());
-        var filled = read(row, b);
-        var becomes = new Renumbering.Addressing(filled.segment(), Sites.resolvers(filled.row()));
+        allow(row, next);
+        var becomes = new Renumbering.Addressing(next.segment(), Sites.resolvers(next.row()));
         var plan = plans.plan(siteId);
         var old = plan.segments().stream()
                 .filter(s -> s.id() == segmentId)
@@ -158,11 +149,10 @@ class Renumberings {
     }
 
     @Transactional
-    long start(long siteId, long segmentId, RenumberRequest b, String by) {
-        var plan = preview(siteId, segmentId, b);
+    long start(long siteId, long segmentId, SegmentForm.Filled next, String by) {
+        var plan = preview(siteId, segmentId, next);
         if (plan.steps().isEmpty()) throw Problem.field("prefix", "no-room", plan.clash());
         var row = sites.segment(segmentId);
-        var next = read(row, b);
         siteStore.changeSegment(with(
                 row,
                 KeptAddressing.of(sites.plain(row), row.resolvers()),

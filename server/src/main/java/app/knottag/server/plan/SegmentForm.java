@@ -57,6 +57,9 @@ final class SegmentForm {
         }
     }
 
+    /** What a segment is to become when it is renumbered. */
+    record RenumberRequest(@NotNull String prefix, String gateway, List<String> resolvers, List<PoolRequest> pools) {}
+
     /** What was read. */
     public record Filled(SegmentRow row, Segment segment, Optional<Series> series) {}
 
@@ -71,6 +74,14 @@ final class SegmentForm {
     /** Reads a form, or refuses it with everything that is wrong. */
     public static Filled read(long siteId, long id, SegmentRequest body) {
         return new SegmentForm(body).read(siteId, id);
+    }
+
+    /** Reads what a segment is to become; all that a renumbering does not touch stays away. */
+    static Filled read(SegmentRow was, RenumberRequest body) {
+        return read(
+                was.siteId(),
+                was.id(),
+                SegmentRequest.of(was.name(), body.prefix(), body.gateway(), body.resolvers(), body.pools()));
     }
 
     private Filled read(long siteId, long id) {

@@ -2,7 +2,6 @@ package app.knottag.server.plan;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Outlet;
-import app.knottag.core.plan.NameRule;
 import app.knottag.core.reach.AllowedTargets;
 import app.knottag.core.reading.ReadingException;
 import app.knottag.core.series.Series;
@@ -24,9 +23,7 @@ import app.knottag.server.record.WiringStore.PortRow;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
-import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
-import java.time.ZoneId;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -73,23 +70,6 @@ public class Sheet {
         this.clock = clock;
     }
 
-    /** A site as it is typed in; how it is fed may be unknown. */
-    public record SiteChangeRequest(
-            @NotNull String name,
-            @NotNull String zone,
-            String client,
-            @NotNull String nameRule,
-            Feed feed,
-            String feedNote,
-            Long feedPortId) {
-
-        /** What brings the line into the site. */
-        public enum Feed {
-            WALL,
-            MODEM
-        }
-    }
-
     private <T> T changed(Hand hand, String action, Object before, Supplier<T> work) {
         if (store.claim(hand.siteId(), hand.expected()) == 0) throw Etags.stale();
         T after = work.get();
@@ -101,32 +81,21 @@ public class Sheet {
     }
 
     @Transactional
-    public void site(Hand hand, SiteChangeRequest b) {
+    public void site(Hand hand, SiteForm.SiteFacts is) {
         var was = sites.site(hand.siteId());
-        String name = FormReader.words("name", b.name(), true);
-        if (name.length() < 2 || name.length() > 80)
-            throw Problem.field("name", "bad-name", "A name has 2 to 80 characters.");
-        if (!ZoneId.getAvailableZoneIds().contains(b.zone()))
-            throw Problem.field("zone", "bad-zone", "“" + b.zone() + "” is no time zone. Choose one from the list.");
-        try {
-            new NameRule(b.nameRule());
-        } catch (ReadingException e) {
-            throw Problem.field("nameRule", "bad-name-rule", e.getMessage());
-        }
-        String client = FormReader.words("client", b.client(), false);
         changed(hand, "site changed", was, () -> {
             store.changeSite(new SiteRow(
                     hand.siteId(),
-                    name,
+                    is.name(),
                     was.code(),
-                    b.zone(),
+                    is.zone().getId(),
                     was.dates(),
-                    client.isEmpty() ? null : Long.valueOf(store.keepClient(client)),
-                    client,
-                    b.nameRule(),
-                    b.feed() == null ? "" : b.feed().name(),
-                    FormReader.words("feedNote", b.feedNote(), false),
-                    b.feedPortId(),
+                    is.client().isEmpty() ? null : Long.valueOf(store.keepClient(is.client())),
+                    is.client(),
+                    is.nameRule(),
+                    is.feed().map(Enum::name).orElse(""),
+                    is.feedNote(),
+                    is.feedPortId(),
                     0));
             return sites.site(hand.siteId());
         });

@@ -9,8 +9,8 @@ import app.knottag.core.series.Series;
 import app.knottag.core.time.DateStyle;
 import app.knottag.server.change.Hand;
 import app.knottag.server.plan.SegmentForm.SegmentRequest;
-import app.knottag.server.plan.Sheet.SiteChangeRequest;
 import app.knottag.server.plan.Sheet.Thing;
+import app.knottag.server.plan.SiteForm.SiteChangeRequest;
 import app.knottag.server.record.SegmentGuard;
 import app.knottag.server.record.SiteStore.SeriesRow;
 import app.knottag.server.record.SiteStore.ServiceRow;
@@ -113,7 +113,7 @@ class SheetController {
             @Valid @RequestBody SiteChangeRequest body,
             Principal by) {
         SheetConflicts.guard(IN_USE, () -> {
-            sheet.site(hand(siteId, ifMatch, by), body);
+            sheet.site(hand(siteId, ifMatch, by), SiteForm.read(body));
             return null;
         });
     }

@@ -10,12 +10,11 @@ import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.RegistrationStore;
 import app.knottag.server.record.RegistrationStore.RegistrationRow;
 import app.knottag.server.record.RegistryBook;
+import app.knottag.server.register.EntryForm.EntryAct;
+import app.knottag.server.register.EntryForm.EntryWish;
 import app.knottag.server.web.Etags;
-import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
-import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
-import java.util.List;
 import java.util.Map;
 import org.springframework.http.HttpStatus;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -24,7 +23,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Hands single units in to registries and keeps how each entry stands. */
 @Service
-public class Registrations {
+class Registrations {
 
     /** What can be done with an entry. */
     public enum Act {
@@ -35,21 +34,6 @@ public class Registrations {
         TAKE_OUT,
         ISSUED,
         CHANGE
-    }
-
-    /** One act; what is issued is for ISSUED, name and people for CHANGE. */
-    public record ActRequest(
-            @NotNull Act act,
-            String reason,
-            String issued,
-            String issuedUsed,
-            String name,
-            String owner,
-            List<String> sharedWith) {
-
-        public static ActRequest of(Act act, String reason) {
-            return new ActRequest(act, reason, null, null, null, null, null);
-        }
     }
 
     private final RegistrationStore store;
@@ -79,20 +63,17 @@ public class Registrations {
 
     /** Puts a unit into a registry: handed in, or seen standing there. */
     @Transactional
-    public long add(long registryId, RegistryLines.EntryRequest b, String by) {
+    long add(long registryId, EntryWish wish, String by) {
         var row = shown.registry(registryId);
         var site = book.site(row.siteId());
         var registry = site.registries().get(registryId);
-        var unit = RegistryLines.unit(site, b.endpointId());
-        var entry = RegistryLines.entry(registry, unit, b);
-        String reason = FormReader.words("reason", b.reason(), false);
-        FormReader.words("owner", entry.owner(), false);
-        entry.sharedWith().forEach(s -> FormReader.words("sharedWith", s, false));
+        var unit = RegistryLines.unit(site, wish.endpointId());
+        var entry = RegistryLines.entry(registry, unit, wish.people());
         if (site.row(registryId, unit.id()).isPresent())
             throw Problem.conflict(
                     "endpointId", "registered", unit.name() + " stands in " + registry.name() + " already.", Map.of());
-        RegistryLines.refuse(shown.judge(site, registry).judge(unit, entry), reason);
-        long id = put(registry, unit, entry, Boolean.TRUE.equals(b.entered()), by, reason);
+        RegistryLines.refuse(shown.judge(site, registry).judge(unit, entry), wish.reason());
+        long id = put(registry, unit, entry, wish.entered(), by, wish.reason());
         consequences.stand(unit.id());
         return id;
     }
@@ -141,22 +122,17 @@ public class Registrations {
 
     /** Does one thing with an entry, from the version that was seen. */
     @Transactional
-    public void act(long id, int expected, ActRequest b, String by) {
+    void act(long id, int expected, EntryAct act, String by) {
         var was = shown.get(id);
         if (was.version() != expected) throw Etags.stale();
         if (was.endedAt() != null)
             throw Problem.of(HttpStatus.CONFLICT, "ended", "This entry was taken out. Register it anew.");
         var registry = book.plain(shown.registry(was.registryId()));
         var unit = book.unit(endpoints.find(was.endpointId()));
-        var is = done(registry, unit, was, b);
+        var is = done(registry, unit, was, act);
         if (store.change(is) == 0) throw Etags.stale();
         consequences.stand(was.endpointId());
-        note(
-                by,
-                said(b.act()) + " " + registry.name(),
-                was,
-                store.find(id),
-                FormReader.words("reason", b.reason(), false));
+        note(by, said(act.act()) + " " + registry.name(), was, store.find(id), act.reason());
     }
 
     private static String said(Act act) {
@@ -171,11 +147,11 @@ public class Registrations {
         };
     }
 
-    private RegistrationRow done(Registry registry, Unit unit, RegistrationRow was, ActRequest b) {
+    private RegistrationRow done(Registry registry, Unit unit, RegistrationRow was, EntryAct act) {
         var now = clock.instant();
         var zone = shown.clock(was.siteId()).zone();
         var draft = new Draft(was);
-        switch (b.act()) {
+        switch (act.act()) {
             case HAND_IN ->
                 draft.holds(registry.truth(unit, RegistryBook.held(was))).asked(now);
             case ENTER, RENEW -> {
@@ -186,7 +162,7 @@ public class Registrations {
                         .orElse(false);
                 draft.holds(registry.truth(unit, RegistryBook.held(was)))
                         // Renewed in time and with the same MAC, the device never left; otherwise it joins anew.
-                        .entered(now, living && same && was.restartedAt() != null && b.act() == Act.RENEW)
+                        .entered(now, living && same && was.restartedAt() != null && act.act() == Act.RENEW)
                         .ends(Registration.end(registry.rules(), now, zone).orElse(null));
             }
             case RESTARTED -> {
@@ -197,22 +173,12 @@ public class Registrations {
                             "It does not stand there yet: a restart before that changes nothing.");
                 draft.restarted(now);
             }
-            case TAKE_OUT -> draft.ended(now, FormReader.words("reason", b.reason(), false));
-            case ISSUED ->
-                draft.issued(
-                        FormReader.words("issued", b.issued(), false),
-                        FormReader.words("issuedUsed", b.issuedUsed(), false));
+            case TAKE_OUT -> draft.ended(now, act.reason());
+            case ISSUED -> draft.issued(act.issued(), act.issuedUsed());
             case CHANGE -> {
-                var entry = RegistryLines.entry(
-                        registry,
-                        unit,
-                        new RegistryLines.EntryRequest(
-                                unit.id(), b.name(), b.owner(), b.sharedWith(), b.reason(), false));
-                FormReader.words("owner", entry.owner(), false);
-                entry.sharedWith().forEach(s -> FormReader.words("sharedWith", s, false));
+                var entry = RegistryLines.entry(registry, unit, act.people());
                 RegistryLines.refuse(
-                        shown.judge(book.site(was.siteId()), registry).judge(unit, entry),
-                        FormReader.words("reason", b.reason(), false));
+                        shown.judge(book.site(was.siteId()), registry).judge(unit, entry), act.reason());
                 draft.people(entry);
             }
         }

@@ -9,11 +9,11 @@ import app.knottag.core.register.RegistryForm;
 import app.knottag.server.change.Hand;
 import app.knottag.server.record.RegistryBook;
 import app.knottag.server.record.Sites;
-import app.knottag.server.register.Registrations.ActRequest;
-import app.knottag.server.register.RegistryForms.RegistryRequest;
-import app.knottag.server.register.RegistryLines.EntryRequest;
+import app.knottag.server.register.EntryForm.ActRequest;
+import app.knottag.server.register.EntryForm.EntryRequest;
+import app.knottag.server.register.EntryForm.HandOverRequest;
+import app.knottag.server.register.RegistryFactsForm.RegistryRequest;
 import app.knottag.server.register.RegistryLines.RegistryLine;
-import app.knottag.server.register.RegistryLists.HandOverRequest;
 import app.knottag.server.register.RegistryLists.HandOverView;
 import app.knottag.server.register.RegistryLists.HoldingsView;
 import app.knottag.server.web.Etags;
@@ -82,7 +82,8 @@ class RegistryController {
     private final Registrations registrations;
     private final RegistryLines shown;
     private final RegistryLists lists;
-    private final RegistryForms forms;
+    private final Registries kept;
+    private final RegistryFactsForm form;
     private final RegistryBook book;
     private final Housekeeping housekeeping;
     private final Sites sites;
@@ -92,7 +93,8 @@ class RegistryController {
             Registrations registrations,
             RegistryLines shown,
             RegistryLists lists,
-            RegistryForms forms,
+            Registries kept,
+            RegistryFactsForm form,
             RegistryBook book,
             Housekeeping housekeeping,
             Sites sites,
@@ -100,7 +102,8 @@ class RegistryController {
         this.registrations = registrations;
         this.shown = shown;
         this.lists = lists;
-        this.forms = forms;
+        this.kept = kept;
+        this.form = form;
         this.book = book;
         this.housekeeping = housekeeping;
         this.sites = sites;
@@ -166,7 +169,8 @@ class RegistryController {
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @Valid @RequestBody RegistryRequest b,
             Principal by) {
-        return new RegisterKept(forms.keep(new Hand(siteId, Etags.required(ifMatch), by.getName()), id, b));
+        return new RegisterKept(
+                kept.keep(new Hand(siteId, Etags.required(ifMatch), by.getName()), id, form.read(siteId, b)));
     }
 
     @DeleteMapping("/api/sites/{siteId}/registries/{id}")
@@ -176,13 +180,13 @@ class RegistryController {
             @PathVariable long id,
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             Principal by) {
-        forms.remove(new Hand(siteId, Etags.required(ifMatch), by.getName()), id);
+        kept.remove(new Hand(siteId, Etags.required(ifMatch), by.getName()), id);
     }
 
     /** How an entry would be judged, while it is typed; changes nothing. */
     @PostMapping("/api/registries/{id}/judgement")
     RegistryLine judge(@PathVariable long id, @Valid @RequestBody EntryRequest b) {
-        return shown.proposal(id, b);
+        return shown.proposal(id, EntryForm.read(b));
     }
 
     @PostMapping("/api/registries/{id}/registrations")
@@ -197,7 +201,7 @@ class RegistryController {
                 key,
                 List.of(id, b),
                 RegisterKept.class,
-                () -> new RegisterKept(registrations.add(id, b, by.getName()))));
+                () -> new RegisterKept(registrations.add(id, EntryForm.read(b), by.getName()))));
     }
 
     @PostMapping("/api/registrations/{id}/acts")
@@ -207,7 +211,7 @@ class RegistryController {
             @Valid @RequestBody ActRequest b,
             Principal by) {
         return RegistryConflicts.guard(() -> {
-            registrations.act(id, Etags.required(ifMatch), b, by.getName());
+            registrations.act(id, Etags.required(ifMatch), EntryForm.read(b), by.getName());
             return shown.view(id);
         });
     }
@@ -236,13 +240,13 @@ class RegistryController {
             @RequestHeader(name = "Idempotency-Key", required = false) String key,
             Principal by) {
         return RegistryConflicts.guard(() -> Boolean.TRUE.equals(b.preview())
-                ? lists.handOver(id, b, by.getName())
+                ? lists.handOver(id, EntryForm.read(b), by.getName())
                 : idempotency.once(
                         by.getName(),
                         key,
                         List.of(id, b),
                         HandOverView.class,
-                        () -> lists.handOver(id, b, by.getName())));
+                        () -> lists.handOver(id, EntryForm.read(b), by.getName())));
     }
 
     /** Takes what a registry really holds, in any form, with a preview. */

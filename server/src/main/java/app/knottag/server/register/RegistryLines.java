@@ -14,9 +14,10 @@ import app.knottag.server.record.RegistrationStore;
 import app.knottag.server.record.RegistrationStore.RegistrationRow;
 import app.knottag.server.record.RegistryBook;
 import app.knottag.server.record.Sites;
+import app.knottag.server.register.EntryForm.EntryWish;
+import app.knottag.server.register.EntryForm.People;
 import app.knottag.server.web.Problem;
 import app.knottag.server.web.Problem.FieldError;
-import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -33,15 +34,6 @@ import org.springframework.stereotype.Component;
 /** Works out what is shown of each unit in each registry, and how a new entry would be judged. */
 @Component
 class RegistryLines {
-
-    /** What is typed about an entry; the facts come from the unit. */
-    public record EntryRequest(
-            @NotNull Long endpointId,
-            String name,
-            String owner,
-            List<String> sharedWith,
-            String reason,
-            @Nullable Boolean entered) {}
 
     /** A fact that stands there differently from what is true. */
     public record StaleFact(Fact fact, String holds, String truth) {}
@@ -230,12 +222,12 @@ class RegistryLines {
     }
 
     /** Returns how an entry would be judged, with everything it would hold. */
-    RegistryLine proposal(long registryId, EntryRequest b) {
+    RegistryLine proposal(long registryId, EntryWish wish) {
         var row = registry(registryId);
         var site = book.site(row.siteId());
         var registry = site.registries().get(registryId);
-        var unit = unit(site, b.endpointId());
-        return missing(registry, unit, judge(site, registry), entry(registry, unit, b));
+        var unit = unit(site, wish.endpointId());
+        return missing(registry, unit, judge(site, registry), entry(registry, unit, wish.people()));
     }
 
     static Unit unit(RegistryBook.Site site, long id) {
@@ -243,24 +235,12 @@ class RegistryLines {
                 .orElseThrow(() -> Problem.notFound("There is no such endpoint at this site."));
     }
 
-    static RegistryEntry entry(Registry registry, Unit unit, EntryRequest b) {
-        var shared = b.sharedWith() == null
-                ? List.<String>of()
-                : b.sharedWith().stream()
-                        .map(String::strip)
-                        .filter(s -> !s.isEmpty())
-                        .toList();
-        var base = registry.proposal(unit, b.owner() == null ? "" : b.owner().strip(), shared);
-        return b.name() == null || b.name().isBlank()
-                ? base
-                : new RegistryEntry(
-                        b.name().strip(),
-                        base.mac(),
-                        base.address(),
-                        base.serial(),
-                        base.model(),
-                        base.owner(),
-                        base.sharedWith());
+    static RegistryEntry entry(Registry registry, Unit unit, People people) {
+        var base = registry.proposal(unit, people.owner(), people.sharedWith());
+        return people.name()
+                .map(name -> new RegistryEntry(
+                        name, base.mac(), base.address(), base.serial(), base.model(), base.owner(), base.sharedWith()))
+                .orElse(base);
     }
 
     static void refuse(List<Objection> objections, String reason) {

@@ -21,8 +21,7 @@ import app.knottag.server.record.RegistrationStore.HandOverRow;
 import app.knottag.server.record.RegistrationStore.RegistrationRow;
 import app.knottag.server.record.RegistryBook;
 import app.knottag.server.record.Sites;
-import app.knottag.server.web.FormReader;
-import jakarta.validation.constraints.NotNull;
+import app.knottag.server.register.EntryForm.ListWish;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -38,10 +37,6 @@ import tools.jackson.databind.json.JsonMapper;
 /** Hands whole lists over and compares them with what is really there. */
 @Service
 class RegistryLists {
-
-    /** A hand-over: owner and sharing are for the new entries that name none. */
-    public record HandOverRequest(
-            @NotNull RegistryForm form, Boolean onlyChanges, Boolean preview, String owner, List<String> sharedWith) {}
 
     /** What a hand-over holds, and what keeps units out of it. */
     public record HandOverView(
@@ -143,18 +138,15 @@ class RegistryLists {
 
     /** Hands over everything that waits and nothing speaks against; units with objections stay, and are named. */
     @Transactional
-    public HandOverView handOver(long registryId, HandOverRequest b, String by) {
+    public HandOverView handOver(long registryId, ListWish wish, String by) {
         var row = shown.registry(registryId);
         var site = book.site(row.siteId());
         var registry = site.registries().get(registryId);
         var objected = new ArrayList<RegistryLines.RegistryLine>();
         var fresh = new ArrayList<Registration>();
-        String owner = FormReader.words("owner", b.owner(), false);
-        boolean preview = Boolean.TRUE.equals(b.preview());
         for (var unit : site.units().values()) {
             if (!registry.wants(unit) || site.row(registryId, unit.id()).isPresent()) continue;
-            var entry = RegistryLines.entry(
-                    registry, unit, new RegistryLines.EntryRequest(unit.id(), null, owner, b.sharedWith(), "", false));
+            var entry = RegistryLines.entry(registry, unit, wish.people());
             // Those that are new in this very list are judged beside one another too.
             var known = new ArrayList<>(site.registrations());
             known.addAll(fresh);
@@ -171,19 +163,20 @@ class RegistryLists {
                         Optional.empty(),
                         Optional.empty(),
                         Optional.empty()));
-                if (!preview) registrations.put(registry, unit, entry, false, by, "");
+                if (!wish.preview()) registrations.put(registry, unit, entry, false, by, "");
             }
         }
         var standing = new ArrayList<>(entries(site, registry));
         fresh.forEach(f -> standing.add(f.held()));
-        var view = view(row.siteId(), registry, b.form(), Boolean.TRUE.equals(b.onlyChanges()), standing, objected);
-        if (preview) return view;
+        var view = view(row.siteId(), registry, wish.form(), wish.onlyChanges(), standing, objected);
+        if (wish.preview()) return view;
         var now = clock.instant();
         var corrected = new ArrayList<Long>();
         for (var r : site.rows())
             if (r.registryId() == registryId && r.endedAt() == null && correct(site, registry, r, now))
                 corrected.add(r.endpointId());
-        store.handOver(new HandOverRow(0, registryId, now, by, b.form(), new Json(json.writeValueAsString(standing))));
+        store.handOver(
+                new HandOverRow(0, registryId, now, by, wish.form(), new Json(json.writeValueAsString(standing))));
         log.write(Log.entry(by, "handed over the list of " + registry.name())
                 .at(row.siteId(), null)
                 .after(Map.of("new", view.added(), "changed", view.changed(), "gone", view.gone())));

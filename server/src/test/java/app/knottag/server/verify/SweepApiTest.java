@@ -1,4 +1,4 @@
-package app.knottag.server;
+package app.knottag.server.verify;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.mockito.ArgumentMatchers.any;
@@ -8,6 +8,8 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.reach.Here;
 import app.knottag.core.reach.Swept;
+import app.knottag.server.Api;
+import app.knottag.server.Running;
 import app.knottag.server.account.Role;
 import java.sql.SQLException;
 import java.util.List;

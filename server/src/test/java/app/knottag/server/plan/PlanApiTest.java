@@ -1,7 +1,9 @@
-package app.knottag.server;
+package app.knottag.server.plan;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.knottag.server.Api;
+import app.knottag.server.Running;
 import app.knottag.server.account.Role;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;

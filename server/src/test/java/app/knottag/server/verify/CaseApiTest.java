@@ -1,7 +1,9 @@
-package app.knottag.server;
+package app.knottag.server.verify;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.knottag.server.Api;
+import app.knottag.server.Running;
 import app.knottag.server.account.Role;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;

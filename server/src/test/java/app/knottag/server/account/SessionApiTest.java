@@ -1,8 +1,9 @@
-package app.knottag.server;
+package app.knottag.server.account;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.knottag.server.account.Role;
+import app.knottag.server.Api;
+import app.knottag.server.Running;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;

@@ -1,4 +1,4 @@
-package app.knottag.server;
+package app.knottag.server.onboard;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
@@ -11,6 +11,8 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.reach.Here;
 import app.knottag.core.reach.Probes;
 import app.knottag.core.reach.Whois;
+import app.knottag.server.Api;
+import app.knottag.server.Running;
 import app.knottag.server.account.Role;
 import java.sql.SQLException;
 import java.util.ArrayList;

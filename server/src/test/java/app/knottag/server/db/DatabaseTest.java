@@ -1,8 +1,10 @@
-package app.knottag.server;
+package app.knottag.server.db;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import app.knottag.server.Api;
+import app.knottag.server.Running;
 import app.knottag.server.account.Role;
 import java.sql.Connection;
 import java.sql.SQLException;

@@ -1,10 +1,11 @@
-package app.knottag.server;
+package app.knottag.server.register;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.knottag.core.time.DateStyle;
+import app.knottag.server.Api;
+import app.knottag.server.Running;
 import app.knottag.server.account.Role;
-import app.knottag.server.register.Registrations;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;

@@ -1,7 +1,10 @@
-package app.knottag.server;
+package app.knottag.server.db;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.knottag.server.Api;
+import app.knottag.server.App;
+import app.knottag.server.Running;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;

@@ -1,4 +1,4 @@
-package app.knottag.server;
+package app.knottag.server.onboard;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -7,6 +7,8 @@ import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.runbook.GateForm;
 import app.knottag.core.time.DateStyle;
+import app.knottag.server.Api;
+import app.knottag.server.Running;
 import app.knottag.server.account.Role;
 import app.knottag.server.demo.CarefulHand;
 import app.knottag.server.record.Endpoints;
