@@ -67,6 +67,6 @@ public final class SerialReader {
     }
 
     private static Reading none(Finding finding) {
-        return new Reading(null, List.of(), List.of(finding), null);
+        return Reading.refused(finding);
     }
 }

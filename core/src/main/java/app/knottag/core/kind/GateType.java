@@ -40,6 +40,8 @@ public enum GateType {
     COUNT("It is at least {least}."),
     /** The date and time it shows. */
     CLOCK("Its date and time are right."),
+    /** The sum on a worksheet, with the figures of this one. */
+    WORKSHEET("“{sheet}” goes, with the figures of this one."),
     /** No opening without an owner and an end. */
     OPENINGS("No opening is left without an owner and an end.");
 

@@ -2,8 +2,6 @@ package app.knottag.core.kind;
 
 import app.knottag.core.reading.ReadingException;
 import com.fasterxml.jackson.annotation.JsonProperty;
-import java.util.Collections;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -90,19 +88,19 @@ public record Kind(
                 "steps",
                 steps);
         if (version < 1) throw new IllegalArgumentException("version is counted from 1, was " + version);
-        series = series == null ? "" : series;
-        serialPattern = serialPattern == null ? "" : serialPattern;
-        menuCaution = menuCaution == null ? "" : menuCaution;
+        series = KindCheck.orEmpty(series);
+        serialPattern = KindCheck.orEmpty(serialPattern);
+        menuCaution = KindCheck.orEmpty(menuCaution);
         menu = List.copyOf(menu);
         steps = List.copyOf(steps);
-        talks = talks == null ? List.of() : List.copyOf(talks);
-        labels = labels == null ? List.of() : List.copyOf(labels);
-        words = words == null ? List.of() : List.copyOf(words);
+        talks = KindCheck.orEmpty(talks);
+        labels = KindCheck.orEmpty(labels);
+        words = KindCheck.orEmpty(words);
         outfit = outfit == null ? Outfit.NONE : outfit;
-        questions = questions == null ? List.of() : List.copyOf(questions);
-        signals = signals == null ? List.of() : List.copyOf(signals);
-        openings = openings == null ? List.of() : List.copyOf(openings);
-        reset = reset == null ? Optional.empty() : reset;
+        questions = KindCheck.orEmpty(questions);
+        signals = KindCheck.orEmpty(signals);
+        openings = KindCheck.orEmpty(openings);
+        reset = KindCheck.orEmpty(reset);
         if (nightlyMinutes < 0 || nightlyMinutes > 240)
             throw new IllegalArgumentException("nightlyMinutes must be 0..240, was " + nightlyMinutes);
         if (!shortName.matches("[a-z]{2,5}"))
@@ -171,8 +169,8 @@ public record Kind(
             Field field, String label, String text, boolean leaveAlone, Map<String, List<String>> when) {
         public MenuField {
             KindCheck.needed("field", field, "label", label);
-            text = text == null ? "" : text;
-            when = when == null ? Map.of() : Map.copyOf(when);
+            text = KindCheck.orEmpty(text);
+            when = KindCheck.orEmpty(when);
         }
     }
 
@@ -211,7 +209,7 @@ public record Kind(
         }
 
         public Label {
-            hiddenAfter = hiddenAfter == null ? "" : hiddenAfter;
+            hiddenAfter = KindCheck.orEmpty(hiddenAfter);
         }
     }
 
@@ -265,10 +263,10 @@ public record Kind(
         public Service {
             KindCheck.needed("proves", proves);
             protocol = protocol == null ? Protocol.LINE : protocol;
-            ask = ask == null ? "" : ask;
-            answer = answer == null ? "" : answer;
-            partnerAsk = partnerAsk == null ? "" : partnerAsk;
-            refuses = refuses == null ? "" : refuses;
+            ask = KindCheck.orEmpty(ask);
+            answer = KindCheck.orEmpty(answer);
+            partnerAsk = KindCheck.orEmpty(partnerAsk);
+            refuses = KindCheck.orEmpty(refuses);
             if (defaultPort < 1 || defaultPort > 65_535)
                 throw new IllegalArgumentException("a port must be 1..65535, was " + defaultPort);
             boolean page = protocol == Protocol.HTTP || protocol == Protocol.HTTPS;
@@ -315,15 +313,15 @@ public record Kind(
             List<String> waysOut) {
         public Step {
             KindCheck.needed("key", key, "title", title, "gate", gate);
-            hint = hint == null ? List.of() : List.copyOf(hint);
-            caution = caution == null ? "" : caution;
-            after = after == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(after));
-            waiting = waiting == null ? Optional.empty() : waiting;
-            when = when == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(when));
-            otherwise = otherwise == null ? "" : otherwise;
-            needs = needs == null ? "" : needs;
-            recovery = recovery == null ? "" : recovery;
-            waysOut = waysOut == null ? List.of() : List.copyOf(waysOut);
+            hint = KindCheck.orEmpty(hint);
+            caution = KindCheck.orEmpty(caution);
+            after = KindCheck.orEmpty(after);
+            waiting = KindCheck.orEmpty(waiting);
+            when = KindCheck.orEmpty(when);
+            otherwise = KindCheck.orEmpty(otherwise);
+            needs = KindCheck.orEmpty(needs);
+            recovery = KindCheck.orEmpty(recovery);
+            waysOut = KindCheck.orEmpty(waysOut);
         }
 
         /** A step without conditions. */
@@ -351,7 +349,7 @@ public record Kind(
      */
     public record Wait(int shortest, int usual, int longest, String lookFor, List<Integer> restarts) {
         public Wait {
-            restarts = restarts == null ? List.of() : List.copyOf(restarts);
+            restarts = KindCheck.orEmpty(restarts);
             if (!restarts.isEmpty()
                     && (restarts.size() != 2 || restarts.get(0) < 0 || restarts.get(0) > restarts.get(1)))
                 throw new IllegalArgumentException("restarts must be [fewest, most], was " + restarts);
@@ -367,14 +365,29 @@ public record Kind(
      * @param part which light or icon of the table of signals a SIGNAL is about
      * @param least least number that a COUNT takes
      * @param compare labels of the two things that SAME compares
+     * @param sheet key of the worksheet that a WORKSHEET is about
+     * @param figures what this kind keys in on that worksheet, by field, such as what it draws
+     * @param counted fields of that worksheet that come from the number counted at another step, by its key
      */
-    public record Gate(GateType type, String ask, List<Option> options, String part, int least, List<String> compare) {
+    public record Gate(
+            GateType type,
+            String ask,
+            List<Option> options,
+            String part,
+            int least,
+            List<String> compare,
+            String sheet,
+            Map<String, String> figures,
+            Map<String, String> counted) {
         public Gate {
             KindCheck.needed("type", type);
-            ask = ask == null ? "" : ask;
-            options = options == null ? List.of() : List.copyOf(options);
-            part = part == null ? "" : part;
-            compare = compare == null ? List.of() : List.copyOf(compare);
+            ask = KindCheck.orEmpty(ask);
+            options = KindCheck.orEmpty(options);
+            part = KindCheck.orEmpty(part);
+            compare = KindCheck.orEmpty(compare);
+            sheet = KindCheck.orEmpty(sheet);
+            figures = KindCheck.orEmpty(figures);
+            counted = KindCheck.orEmpty(counted);
             if (type == GateType.CHOICE && options.stream().noneMatch(Option::holds))
                 throw new IllegalArgumentException("a choice needs an option that holds: " + ask);
             if (type == GateType.SAME && compare.size() != 2)
@@ -383,14 +396,14 @@ public record Kind(
 
         /** A gate that needs no more than its question. */
         public Gate(GateType type, String ask, List<Option> options) {
-            this(type, ask, options, "", 0, List.of());
+            this(type, ask, options, "", 0, List.of(), "", Map.of(), Map.of());
         }
     }
 
     /** Something that may be seen, and what to do when it is not what was hoped for. */
     public record Option(String value, String label, boolean holds, String remedy) {
         public Option {
-            remedy = remedy == null ? "" : remedy;
+            remedy = KindCheck.orEmpty(remedy);
         }
     }
 }

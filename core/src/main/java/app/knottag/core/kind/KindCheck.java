@@ -4,15 +4,21 @@ import app.knottag.core.kind.Kind.Label;
 import app.knottag.core.kind.Kind.MenuField;
 import app.knottag.core.kind.Kind.Step;
 import app.knottag.core.kind.KindFileException.Mistake;
+import app.knottag.core.worksheet.Worksheets;
 import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /** Whether the parts of a kind go together: every name that one part uses must stand in another. */
 final class KindCheck {
@@ -21,8 +27,8 @@ final class KindCheck {
             "method", Set.of("FIXED", "RESERVED", "LEARNED", "AUTOMATIC"),
             "partner", Set.of("yes", "no"));
     private static final int LONGEST_PATTERN = 80;
-    /** A repeated group can make a match take for ever. */
     private final List<Mistake> mistakes = new ArrayList<>();
+    private final Set<String> counts = new HashSet<>();
 
     private KindCheck() {}
 
@@ -31,6 +37,26 @@ final class KindCheck {
         for (int i = 0; i < namesAndValues.length; i += 2)
             if (namesAndValues[i + 1] == null)
                 throw new IllegalArgumentException("“" + namesAndValues[i] + "” is missing here");
+    }
+
+    /** What a file leaves out is an empty text. */
+    static String orEmpty(@Nullable String text) {
+        return Objects.requireNonNullElse(text, "");
+    }
+
+    /** What a file leaves out is an empty list. */
+    static <T> List<T> orEmpty(@Nullable List<T> list) {
+        return List.copyOf(Objects.requireNonNullElse(list, List.of()));
+    }
+
+    /** What a file leaves out is an empty map; what it names stays in its order. */
+    static <V> Map<String, V> orEmpty(@Nullable Map<String, V> map) {
+        return Collections.unmodifiableMap(new LinkedHashMap<>(Objects.requireNonNullElse(map, Map.of())));
+    }
+
+    /** What a file leaves out is absent. */
+    static <T> Optional<T> orEmpty(@Nullable Optional<T> part) {
+        return Objects.requireNonNullElse(part, Optional.empty());
     }
 
     static void refuse(
@@ -78,6 +104,10 @@ final class KindCheck {
     }
 
     private void steps(List<Step> steps) {
+        steps.stream()
+                .filter(s -> s.gate().type() == GateType.COUNT)
+                .map(Step::key)
+                .forEach(counts::add);
         var seen = new HashSet<String>();
         for (int i = 0; i < steps.size(); i++)
             if (!seen.add(steps.get(i).key()))
@@ -119,8 +149,27 @@ final class KindCheck {
             add(
                     path + "/gate",
                     "there are no signals of the part “" + step.gate().part() + "”");
+        if (step.gate().type() == GateType.WORKSHEET) sheet(path + "/gate", step);
         if (step.gate().type() == GateType.OPENINGS && openings.isEmpty())
             add(path + "/gate", "there are no openings to close");
+    }
+
+    private void sheet(String path, Step step) {
+        var gate = step.gate();
+        var sheet = Worksheets.find(gate.sheet());
+        if (sheet.isEmpty()) {
+            add(
+                    path,
+                    "there is no worksheet “" + gate.sheet() + "”; there are "
+                            + Worksheets.all().stream().map(w -> w.key()).collect(Collectors.joining(", ")));
+            return;
+        }
+        Stream.concat(gate.figures().keySet().stream(), gate.counted().keySet().stream())
+                .filter(f -> !sheet.get().asks(f))
+                .forEach(f -> add(path, "the worksheet “" + gate.sheet() + "” has no field “" + f + "”"));
+        gate.counted().values().stream()
+                .filter(k -> !counts.contains(k) || !step.after().containsKey(k))
+                .forEach(k -> add(path, "“" + k + "” is no step before this one that counts"));
     }
 
     private void when(String path, Map<String, List<String>> when, List<KindQuestion> questions) {

@@ -12,7 +12,7 @@ import java.util.List;
 public record KindQuestion(String key, String ask, List<Answer> options, String usual) {
 
     public KindQuestion {
-        options = options == null ? List.of() : List.copyOf(options);
+        options = KindCheck.orEmpty(options);
         if (!key.matches("[a-z][a-z-]{1,29}"))
             throw new IllegalArgumentException("a question's key must be small letters and hyphens, was " + key);
         String wanted = usual;

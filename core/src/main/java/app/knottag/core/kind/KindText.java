@@ -4,6 +4,7 @@ import app.knottag.core.kind.Kind.Gate;
 import app.knottag.core.kind.Kind.Option;
 import app.knottag.core.kind.Kind.Step;
 import app.knottag.core.kind.Kind.Wait;
+import app.knottag.core.worksheet.Worksheets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -137,6 +138,9 @@ public record KindText(List<String> before, List<KindTextStep> steps, List<Strin
                                 .collect(Collectors.joining(", or: ")))
                 .replace("{first}", g.compare().isEmpty() ? "" : g.compare().get(0))
                 .replace("{second}", g.compare().size() < 2 ? "" : g.compare().get(1))
+                .replace(
+                        "{sheet}",
+                        Worksheets.find(g.sheet()).map(w -> w.title()).orElse(""))
                 .replace("{part}", g.part())
                 .replace("{least}", "" + g.least());
         return g.ask().isEmpty() ? what : what + " (Asked: " + g.ask() + ")";

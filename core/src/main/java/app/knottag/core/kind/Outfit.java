@@ -25,13 +25,13 @@ public record Outfit(
     static final Outfit NONE = new Outfit(null, null, null, null, null, null, null);
 
     public Outfit {
-        kit = kit == null ? List.of() : List.copyOf(kit);
-        leaveInBox = leaveInBox == null ? List.of() : List.copyOf(leaveInBox);
-        tools = tools == null ? List.of() : List.copyOf(tools);
-        variants = variants == null ? List.of() : List.copyOf(variants);
-        plugs = plugs == null ? List.of() : List.copyOf(plugs);
-        factory = factory == null ? List.of() : List.copyOf(factory);
-        where = where == null ? "" : where;
+        kit = KindCheck.orEmpty(kit);
+        leaveInBox = KindCheck.orEmpty(leaveInBox);
+        tools = KindCheck.orEmpty(tools);
+        variants = KindCheck.orEmpty(variants);
+        plugs = KindCheck.orEmpty(plugs);
+        factory = KindCheck.orEmpty(factory);
+        where = KindCheck.orEmpty(where);
     }
 
     /**

@@ -25,11 +25,11 @@ public record ResetRule(
         List<String> redo) {
 
     public ResetRule {
-        seconds = seconds == null ? List.of() : List.copyOf(seconds);
-        keeps = keeps == null ? List.of() : List.copyOf(keeps);
-        loses = loses == null ? List.of() : List.copyOf(loses);
-        redo = redo == null ? List.of() : List.copyOf(redo);
-        longer = longer == null ? "" : longer;
+        seconds = KindCheck.orEmpty(seconds);
+        keeps = KindCheck.orEmpty(keeps);
+        loses = KindCheck.orEmpty(loses);
+        redo = KindCheck.orEmpty(redo);
+        longer = KindCheck.orEmpty(longer);
         if (!seconds.isEmpty() && (seconds.size() != 2 || seconds.get(0) < 1 || seconds.get(0) > seconds.get(1)))
             throw new IllegalArgumentException("seconds must be [shortest, longest], was " + seconds);
     }

@@ -34,7 +34,7 @@ public record Signal(
     }
 
     public Signal {
-        act = act == null ? "" : act;
+        act = KindCheck.orEmpty(act);
         beep = beep == null ? Beep.NONE : beep;
         if (beeps < 0 || (beeps > 0) == (beep == Beep.NONE))
             throw new IllegalArgumentException("beeps need a length, and a length needs beeps: " + means);

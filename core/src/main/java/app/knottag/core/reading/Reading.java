@@ -25,6 +25,16 @@ public record Reading(
             throw new IllegalArgumentException("a value was returned beside candidates for " + value);
     }
 
+    /** Makes the answer of a reader that takes nothing. */
+    public static Reading refused(Finding finding) {
+        return new Reading(null, List.of(), List.of(finding), null);
+    }
+
+    /** Makes the answer of a reader that takes it, where nothing was expected. */
+    public static Reading taken(String value, List<Note> notes) {
+        return new Reading(value, notes, List.of(), null);
+    }
+
     /** Returns whether the text was read and nothing forbids keeping it; warnings may remain. */
     @JsonProperty("usable")
     public boolean usable() {

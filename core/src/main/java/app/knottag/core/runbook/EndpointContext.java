@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.function.Supplier;
 
 /**
@@ -103,9 +104,15 @@ public record EndpointContext(
      *
      * @param others the other endpoints of the site
      * @param usedSeals every seal number ever recorded
+     * @param figures what is keyed in on its worksheets, by the key of the worksheet and the field
+     * @param counted the number that was counted at a step, by its key
      */
-    public record Beside(Supplier<List<Other>> others, Supplier<Set<String>> usedSeals) {
-        public static final Beside NOTHING = new Beside(List::of, Set::of);
+    public record Beside(
+            Supplier<List<Other>> others,
+            Supplier<Set<String>> usedSeals,
+            Function<String, Map<String, String>> figures,
+            Function<String, Optional<String>> counted) {
+        public static final Beside NOTHING = new Beside(List::of, Set::of, sheet -> Map.of(), step -> Optional.empty());
     }
 
     /** Another endpoint of the site, as far as one can be taken for the other. */

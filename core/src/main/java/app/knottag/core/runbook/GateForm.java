@@ -137,7 +137,7 @@ public final class GateForm {
                 List.of(
                         input(SHOWN, "Date and time it shows", Form.MOMENT, true),
                         input(LAST_RIGHT, "Last day its time was known to be right", Form.DAY, false));
-            case CHOICE, TYPE_SHEET, READ_BACK, ADDRESS_SHOWN, CONFIRMED, OPENINGS -> List.of();
+            case CHOICE, TYPE_SHEET, READ_BACK, ADDRESS_SHOWN, CONFIRMED, WORKSHEET, OPENINGS -> List.of();
         };
     }
 

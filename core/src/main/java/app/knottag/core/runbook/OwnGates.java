@@ -71,6 +71,7 @@ final class OwnGates {
             case RELEASE -> release();
             case COUNT -> count();
             case CLOCK -> clock();
+            case WORKSHEET -> SheetGate.judge(step.gate(), around.beside());
             case OPENINGS -> openings();
             default ->
                 throw new IllegalStateException(

@@ -111,15 +111,11 @@ public final class TimeReader {
                         || value.compareTo("" + (LAST_YEAR + 1)) >= 0))
             return refused(
                     Finding.of(Code.UNREADABLE, "A day from " + FIRST_YEAR + " to " + LAST_YEAR + " is wanted."));
-        return new Reading(
-                value,
-                List.of(new Note(Note.Code.SAID, "Reads as " + said.apply(found.get(0)) + ".")),
-                List.of(),
-                null);
+        return Reading.taken(value, List.of(new Note(Note.Code.SAID, "Reads as " + said.apply(found.get(0)) + ".")));
     }
 
     private static Reading refused(Finding finding) {
-        return new Reading(null, List.of(), List.of(finding), null);
+        return Reading.refused(finding);
     }
 
     private static String said(LocalDate day) {

@@ -61,7 +61,9 @@ class OwnGatesTest {
                                 new Other(
                                         "Kiosk 3", "Table 3", Optional.of(Mac.parse("00:00:5E:00:53:3D")), "QS-30030"),
                                 new Other("Kiosk 4", "", Optional.empty(), "")),
-                        () -> Set.of("770012", "770013")),
+                        () -> Set.of("770012", "770013"),
+                        EndpointContext.Beside.NOTHING.figures(),
+                        EndpointContext.Beside.NOTHING.counted()),
                 OpenState.of(kind, openings),
                 CLOCK);
         return new EndpointPlan(
