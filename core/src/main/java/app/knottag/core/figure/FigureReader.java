@@ -13,6 +13,7 @@ import java.util.TreeSet;
 /** Reads everything that was keyed in on a worksheet, or says all that is missing or cannot be. */
 final class FigureReader {
 
+    static final String MISSING = "MISSING";
     private static final int LONGEST_WORDS = 200;
     private static final int LONGEST_LINES = 100_000;
 
@@ -59,7 +60,7 @@ final class FigureReader {
             }
         if (numbers.size() < field.least())
             findings.add(SheetFinding.stop(
-                    "MISSING", path, field.label() + ": at least " + Unit.plain(field.least()) + " needed.", ""));
+                    MISSING, path, field.label() + ": at least " + Unit.plain(field.least()) + " needed.", ""));
         if (numbers.size() > field.most())
             findings.add(SheetFinding.stop(
                     "TOO_MANY", path, field.label() + ": at most " + Unit.plain(field.most()) + ".", ""));
@@ -74,7 +75,7 @@ final class FigureReader {
         if (text.isEmpty()) text = field.usual();
         if (text.isEmpty()) {
             if (field.needed())
-                findings.add(SheetFinding.stop("MISSING", path, field.label() + ": this is missing.", field.hint()));
+                findings.add(SheetFinding.stop(MISSING, path, field.label() + ": this is missing.", field.hint()));
             return Optional.empty();
         }
         return switch (field.form()) {

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * What a worksheet draws: rows of stretches along one axis, with marks across them.
+ * What a worksheet draws: rows of parts along one axis, with marks across them.
  *
  * @param unit unit of the axis
  * @param to end of the axis; it begins at 0
@@ -21,14 +21,14 @@ public record Picture(String title, Unit unit, double to, List<PictureRow> rows,
     }
 
     /** One line of the drawing. */
-    public record PictureRow(String label, List<Stretch> stretches) {
+    public record PictureRow(String label, List<PicturePart> parts) {
         public PictureRow {
-            stretches = List.copyOf(stretches);
+            parts = List.copyOf(parts);
         }
     }
 
     /** A stretch of a row; two may not overlap. */
-    public record Stretch(double from, double to, String label, Tone tone) {}
+    public record PicturePart(double from, double to, String label, Tone tone) {}
 
     /** A line across all rows. */
     public record PictureMark(double at, String label) {}
@@ -38,10 +38,10 @@ public record Picture(String title, Unit unit, double to, List<PictureRow> rows,
         marks = List.copyOf(marks);
     }
 
-    /** Gathers stretches that follow one another. */
+    /** Gathers parts that follow one another. */
     public static final class Row {
         private final String label;
-        private final List<Stretch> stretches = new ArrayList<>();
+        private final List<PicturePart> parts = new ArrayList<>();
         private double at;
 
         public Row(String label) {
@@ -50,7 +50,7 @@ public record Picture(String title, Unit unit, double to, List<PictureRow> rows,
 
         /** Adds a stretch of this length behind the last; nothing for length 0. */
         public Row add(double length, String words, Tone tone) {
-            if (length > 0) stretches.add(new Stretch(at, at + length, words, tone));
+            if (length > 0) parts.add(new PicturePart(at, at + length, words, tone));
             at += Math.max(length, 0);
             return this;
         }
@@ -61,7 +61,7 @@ public record Picture(String title, Unit unit, double to, List<PictureRow> rows,
         }
 
         public PictureRow row() {
-            return new PictureRow(label, stretches);
+            return new PictureRow(label, parts);
         }
     }
 }

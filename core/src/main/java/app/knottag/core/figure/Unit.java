@@ -1,5 +1,6 @@
 package app.knottag.core.figure;
 
+import com.fasterxml.jackson.annotation.JsonValue;
 import java.math.BigDecimal;
 import java.math.MathContext;
 import java.math.RoundingMode;
@@ -67,6 +68,7 @@ public enum Unit {
     }
 
     /** Returns what is written behind the figure, such as {@code mm²}; empty for pieces. */
+    @JsonValue
     public String symbol() {
         return symbol;
     }

@@ -2,6 +2,7 @@ package app.knottag.core.figure;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /** A sum that people do on the back of the box: what it asks for, and how it judges what was keyed in. */
 public interface Worksheet {
@@ -18,16 +19,24 @@ public interface Worksheet {
     /** Returns what it asks for, in the order of the hands. */
     List<SheetField> fields();
 
-    /** Returns whether it asks for this, by the path of the field such as {@code drives/0/size}. */
-    default boolean asks(String path) {
+    /** Returns what it asks for at a path such as {@code drives/0/size}, or empty. */
+    default Optional<SheetField> field(String path) {
         var parts = path.split("/");
         var field = fields().stream().filter(f -> f.key().equals(parts[0])).findFirst();
-        if (parts.length == 1) return field.filter(f -> f.columns().isEmpty()).isPresent();
-        return parts.length == 3
-                && parts[1].matches("[0-9]{1,4}")
-                && field.stream()
+        if (parts.length == 1) return field.filter(f -> f.columns().isEmpty());
+        return parts.length != 3 || !parts[1].matches("[0-9]{1,4}")
+                ? Optional.empty()
+                : field.stream()
                         .flatMap(f -> f.columns().stream())
-                        .anyMatch(c -> c.key().equals(parts[2]));
+                        .filter(c -> c.key().equals(parts[2]))
+                        .findFirst();
+    }
+
+    /** Returns what cannot be read of what was keyed in; what is missing may still come. */
+    default List<SheetFinding> unreadable(Map<String, String> typed) {
+        return FigureReader.read(fields(), typed).findings().stream()
+                .filter(f -> !f.code().equals(FigureReader.MISSING))
+                .toList();
     }
 
     /** Judges figures that could be read. */

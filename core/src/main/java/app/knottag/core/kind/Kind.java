@@ -2,9 +2,11 @@ package app.knottag.core.kind;
 
 import app.knottag.core.reading.ReadingException;
 import com.fasterxml.jackson.annotation.JsonProperty;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * A kind of endpoint: what is read, set, waited for and proved. Comes from a data file, see {@link Kinds}.
@@ -336,9 +338,10 @@ public record Kind(
             this(key, title, hint, caution, after, waiting, gate, Map.of(), "", "", "", List.of());
         }
 
-        /** Returns the step as it applies to one endpoint: with its hints and what must come before. */
-        public Step with(List<String> hints, String warning, Map<String, String> before) {
-            return new Step(key, title, hints, warning, before, waiting, gate, Map.of(), "", needs, recovery, waysOut);
+        /** Returns the step as it applies to one endpoint: with its hints, what must come before, and its gate. */
+        public Step with(List<String> hints, String warning, Map<String, String> before, Gate fitted) {
+            return new Step(
+                    key, title, hints, warning, before, waiting, fitted, Map.of(), "", needs, recovery, waysOut);
         }
     }
 
@@ -392,6 +395,13 @@ public record Kind(
                 throw new IllegalArgumentException("a choice needs an option that holds: " + ask);
             if (type == GateType.SAME && compare.size() != 2)
                 throw new IllegalArgumentException("SAME compares two things: name them in compare");
+        }
+
+        /** Returns the same where these steps are left out, so that nothing is counted there. */
+        public Gate without(Set<String> steps) {
+            var left = new LinkedHashMap<>(counted);
+            left.values().removeAll(steps);
+            return new Gate(type, ask, options, part, least, compare, sheet, figures, left);
         }
 
         /** A gate that needs no more than its question. */

@@ -165,7 +165,7 @@ final class KindCheck {
             return;
         }
         Stream.concat(gate.figures().keySet().stream(), gate.counted().keySet().stream())
-                .filter(f -> !sheet.get().asks(f))
+                .filter(f -> sheet.get().field(f).isEmpty())
                 .forEach(f -> add(path, "the worksheet “" + gate.sheet() + "” has no field “" + f + "”"));
         gate.counted().values().stream()
                 .filter(k -> !counts.contains(k) || !step.after().containsKey(k))

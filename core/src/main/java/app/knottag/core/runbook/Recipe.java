@@ -94,7 +94,7 @@ public record Recipe(Kind kind, List<LeftOut> leftOut) {
                     + ".");
         if (step.gate().type() == GateType.ADDRESS_SHOWN && !typing(around.method()))
             hints.add("Leave its network menu on automatic; the DHCP server gives it the planned address.");
-        return step.with(hints, step.caution(), after);
+        return step.with(hints, step.caution(), after, step.gate().without(out));
     }
 
     private static void behind(String before, String why, Set<String> out, Kind kind, Map<String, String> after) {

@@ -2,13 +2,17 @@ package app.knottag.core.runbook;
 
 import app.knottag.core.figure.Judgement;
 import app.knottag.core.figure.SheetFinding.Weight;
+import app.knottag.core.kind.GateType;
+import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.Gate;
 import app.knottag.core.runbook.EndpointContext.Beside;
 import app.knottag.core.runbook.StepRecord.StepFinding;
+import app.knottag.core.status.Status;
 import app.knottag.core.worksheet.Worksheets;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /** The gate of a worksheet: those of the kind until somebody keys in its own; what was counted at another step stands over both. */
 public final class SheetGate {
@@ -33,6 +37,28 @@ public final class SheetGate {
     /** Judges what stands on the worksheet. */
     public static Judgement judged(Gate gate, Beside beside) {
         return Worksheets.find(gate.sheet()).orElseThrow().judge(figures(gate, beside));
+    }
+
+    /** Returns the number that was counted at a step, if it counts. */
+    public static Optional<String> count(StepRecord record) {
+        return Optional.ofNullable(record.evidence().get(GateForm.COUNT));
+    }
+
+    /** Returns what the worksheet said when a step was completed, by the code of the result, to be kept as its evidence. */
+    public static Map<String, String> said(Gate gate, Beside beside) {
+        var said = new LinkedHashMap<String, String>();
+        judged(gate, beside).results().forEach(r -> said.put(r.code(), r.text()));
+        return said;
+    }
+
+    /** Returns the keys of the steps that were completed by a worksheet and no longer hold with what stands on it now. */
+    public static List<String> shaken(Runbook runbook, Beside beside) {
+        return runbook.kind().steps().stream()
+                .filter(s -> s.gate().type() == GateType.WORKSHEET)
+                .filter(s -> runbook.record(s.key()).status() == Status.PASSED)
+                .filter(s -> !judged(s.gate(), beside).holds())
+                .map(Kind.Step::key)
+                .toList();
     }
 
     static List<StepFinding> judge(Gate gate, Beside beside) {

@@ -7,6 +7,7 @@ import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
 import app.knottag.core.hardware.Mac;
+import app.knottag.core.kind.GateType;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Opening.Danger;
@@ -159,9 +160,16 @@ class OwnGatesTest {
                 "storage-box | release | drives=WX1; onThem=UNKNOWN; owner=Mr Ott | Nobody knows what is on WX1, and "
                         + "everything on them is wiped.",
                 "storage-box | release | drives=WX1; onThem=NEW | Who releases them for wiping, in writing: this is missing.",
-                "storage-box | array | maximum=3726; typed=3726 |",
-                "storage-box | array | maximum=3726; typed=3700 | 26 is left over and nobody can use it later.",
-                "storage-box | array | maximum=3726; typed=3762 | The size is larger than the largest possible by 36.",
+                "storage-box | array | drives/0/name=A; drives/0/size=4; drives/1/name=B; drives/1/size=4 |",
+                "storage-box | array | drives/0/name=A; drives/0/size=4; drives/1/name=B; drives/1/size=4; typed=8 | "
+                        + "More than there is: 4 TB at most.",
+                // what was counted at another step stands over what was keyed in
+                "watched-outlet | times | start=20; pause=60; count@boot-time=200; count@names=3 | It cuts every start of "
+                        + "the router short until it gives up: the router needs 3 min 20 s, and is switched off again "
+                        + "after 3 min.",
+                "watched-outlet | times | start=20; pause=60; count@boot-time=100; count@names=3 |",
+                "door-reader | supply | supply=1; parts/0/name=Reader; parts/0/hold=0.25; parts/0/volts=24 | Reader wants "
+                        + "24 V, and the supply gives 12 V: it will not work, or only at times.",
                 "storage-box | reset | seconds=5; beeps=1 |",
                 "storage-box | reset | seconds=2; beeps=0 | 0 beeps, and it should be 1. Held too short: nothing was reset.",
                 "storage-box | reset | seconds=20; beeps=1 | 20 s is far longer than 4 to 6 s. Held that long it clears "
@@ -170,9 +178,35 @@ class OwnGatesTest {
     void judges(String kindId, String step, String evidence, String message) {
         var kind = KINDS.get(kindId);
         var plan = plan(kind, Map.of("seals", "551801 551802", "case-number", "K-2"), Map.of());
-        assertThat(GateJudge.judge(kind, kind.step(step), plan, map(evidence)))
+        var keyedIn = map(evidence);
+        var beside = plan.around().beside();
+        plan = plan.with(plan.around()
+                .with(new EndpointContext.Beside(
+                        beside.others(),
+                        beside.usedSeals(),
+                        sheet -> keyedIn,
+                        counted -> Optional.ofNullable(keyedIn.get("count@" + counted)))));
+        assertThat(GateJudge.judge(kind, kind.step(step), plan, keyedIn))
                 .extracting(StepRecord.StepFinding::message)
                 .isEqualTo(message == null ? List.of() : List.of(message.split("/")));
+    }
+
+    @DisplayName("A size is typed whole, as kinds of somebody's own may ask for")
+    @ParameterizedTest(name = "{1} of {0}")
+    @CsvSource({
+        "3726, 3726, ",
+        "3726, 3700, 26 is left over and nobody can use it later.",
+        "3726, 3762, The size is larger than the largest possible by 36.",
+        "3726, all, “all” is no whole number.",
+    })
+    void size(String maximum, String typed, String message) {
+        var kind = KINDS.get("storage-box");
+        var step = new Kind.Step(
+                "size", "Size", List.of(), "", Map.of(), Optional.empty(), new Kind.Gate(GateType.SIZE, "", List.of()));
+        var plan = plan(kind, Map.of(), Map.of());
+        assertThat(GateJudge.judge(kind, step, plan, Map.of("maximum", maximum, "typed", typed)))
+                .extracting(StepRecord.StepFinding::message)
+                .isEqualTo(message == null ? List.of() : List.of(message));
     }
 
     @DisplayName("What the DHCP server gave is compared before anything is typed")
@@ -320,7 +354,7 @@ class OwnGatesTest {
                         .toList();
                 assertThat(fields).as(kind.id() + " " + step.key()).doesNotHaveDuplicates();
                 switch (step.gate().type()) {
-                    case CHOICE, TYPE_SHEET, READ_BACK, ADDRESS_SHOWN, CONFIRMED, OPENINGS ->
+                    case CHOICE, TYPE_SHEET, READ_BACK, ADDRESS_SHOWN, CONFIRMED, WORKSHEET, OPENINGS ->
                         assertThat(fields).isSubsetOf(GateForm.PERSON);
                     default -> assertThat(fields).isNotEmpty();
                 }

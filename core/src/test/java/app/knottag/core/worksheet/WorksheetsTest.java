@@ -116,7 +116,7 @@ class WorksheetsTest {
             assertThat(judged.findings()).allSatisfy(f -> {
                 assertThat(f.message()).isNotBlank();
                 assertThat(f.field().isEmpty()
-                                || sheet.asks(f.field())
+                                || sheet.field(f.field()).isPresent()
                                 || sheet.fields().stream().anyMatch(s -> s.key().equals(f.field())))
                         .as(f.field())
                         .isTrue();
@@ -124,7 +124,7 @@ class WorksheetsTest {
             for (var picture : judged.pictures())
                 for (var row : picture.rows()) {
                     double at = 0;
-                    for (var s : row.stretches()) {
+                    for (var s : row.parts()) {
                         assertThat(s.from()).as(picture.title() + ": " + row).isGreaterThanOrEqualTo(at - 1e-9);
                         assertThat(s.to())
                                 .as(picture.title())

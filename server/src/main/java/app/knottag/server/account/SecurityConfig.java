@@ -60,6 +60,7 @@ class SecurityConfig {
                                         "/api/serial/read",
                                         "/api/sites/*/time/read",
                                         "/api/kinds/check",
+                                        "/api/worksheets/*/judgement",
                                         "/api/reach/diagnose",
                                         "/api/endpoints/*/office-word")
                                 .authenticated()

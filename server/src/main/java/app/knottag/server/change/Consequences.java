@@ -4,6 +4,7 @@ import app.knottag.core.kind.GateType;
 import app.knottag.core.reach.ProofBasis;
 import app.knottag.core.reach.ProofBasis.Change;
 import app.knottag.core.runbook.Runbook;
+import app.knottag.core.runbook.SheetGate;
 import app.knottag.core.runbook.Stage;
 import app.knottag.core.runbook.StepRecord;
 import app.knottag.core.status.Status;
@@ -84,6 +85,16 @@ public class Consequences {
     @Transactional(propagation = Propagation.MANDATORY)
     public void doubt(EndpointStore.Row endpoint) {
         undo(endpoint, EnumSet.of(Change.RESET));
+    }
+
+    /** Figures of a worksheet, or a number that one of them comes from, are others: a step that no longer goes is opened again. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void figured(EndpointStore.Row endpoint) {
+        var shaken = SheetGate.shaken(
+                runbooks.runbook(endpoint),
+                runbooks.wholePlan(endpoint).around().beside());
+        if (!shaken.isEmpty()) reopen(endpoint, shaken);
+        stand(endpoint.id());
     }
 
     /** It was reset: what the reset undid reopens, with what stands open on a new one. */

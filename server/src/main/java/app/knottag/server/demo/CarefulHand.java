@@ -80,7 +80,7 @@ public final class CarefulHand {
                 read.put(
                         "shown",
                         LocalDateTime.ofInstant(now, around.clock().zone()).format(SHOWN));
-            case TYPE_SHEET, OPENINGS, CONFIRMED -> {
+            case TYPE_SHEET, WORKSHEET, OPENINGS, CONFIRMED -> {
                 // Nothing is read here.
             }
         }
@@ -88,6 +88,31 @@ public final class CarefulHand {
         if (step.gate().type() == GateType.ADDRESS_SHOWN)
             plan.address().ifPresent(a -> read.put("ADDRESS", a.toString()));
         return read;
+    }
+
+    /** Returns what such a hand keys in on the worksheet of a gate, from sound labels. */
+    public static Map<String, String> figures(Kind.Gate gate) {
+        var figures = new HashMap<>(gate.figures());
+        figures.putAll(
+                switch (gate.sheet()) {
+                    case "supply" -> Map.of("supply", "2", "parts/2/hold", "0.5");
+                    case "cable" -> Map.of("length", "12", "section", "0.75", "current", "0.6");
+                    case "outage" -> Map.of("start", "95", "pause", "120");
+                    case "switched" -> Map.of("rating", "2300", "loads/0/watts", "14", "loads/1/watts", "10");
+                    case "drives" -> Map.of("drives/0/size", "4 TB", "drives/1/size", "4 TB");
+                    case "mail" ->
+                        Map.of(
+                                "relay",
+                                "mail.provider.example",
+                                "user",
+                                "copier@shop.example",
+                                "sender",
+                                "copier@shop.example");
+                    case "strip" -> Map.of("loads/0/watts", "65", "loads/0/number", "3");
+                    case "hub" -> Map.of("people", "3");
+                    default -> Map.of();
+                });
+        return figures;
     }
 
     private static void signal(Kind kind, Kind.Step step, Map<String, String> read) {

@@ -6,6 +6,7 @@ import app.knottag.core.reach.Check;
 import app.knottag.core.reach.Evidence;
 import app.knottag.core.runbook.Runbook;
 import app.knottag.core.runbook.TypeSheet;
+import app.knottag.core.worksheet.Worksheets;
 import app.knottag.server.onboard.OnboardWork;
 import app.knottag.server.onboard.StepWork;
 import app.knottag.server.onboard.StepWork.Action;
@@ -13,6 +14,7 @@ import app.knottag.server.probe.StandIns;
 import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.verify.Confirm;
+import app.knottag.server.worksheet.Sheets;
 import java.time.Clock;
 import java.util.HashMap;
 import java.util.Map;
@@ -33,6 +35,7 @@ class DemoHands {
     private final StepWork steps;
     private final OnboardWork onboard;
     private final Confirm confirm;
+    private final Sheets sheets;
     private final StandIns standIns;
     private final Clock clock;
     private final JsonMapper json;
@@ -43,6 +46,7 @@ class DemoHands {
             StepWork steps,
             OnboardWork onboard,
             Confirm confirm,
+            Sheets sheets,
             StandIns standIns,
             Clock clock,
             JsonMapper json) {
@@ -51,6 +55,7 @@ class DemoHands {
         this.steps = steps;
         this.onboard = onboard;
         this.confirm = confirm;
+        this.sheets = sheets;
         this.standIns = standIns;
         this.clock = clock;
         this.json = json;
@@ -63,12 +68,18 @@ class DemoHands {
             if (step.key().equals(before)) return;
             var row = endpoints.get(endpoint);
             if (step.gate().type() == GateType.OPENINGS) close(endpoint);
+            if (step.gate().type() == GateType.WORKSHEET) figures(endpoint, step.gate());
             act(
                     endpoint,
                     step.key(),
                     Action.COMPLETE,
                     CarefulHand.reads(kind, step, runbooks.plan(row), clock.instant()));
         }
+    }
+
+    private void figures(long endpoint, Kind.Gate gate) {
+        var sheet = Worksheets.find(gate.sheet()).orElseThrow();
+        sheets.keepForEndpoint(endpoint, sheet, 0, CarefulHand.figures(gate), DemoData.LEAD);
     }
 
     private void close(long endpoint) {

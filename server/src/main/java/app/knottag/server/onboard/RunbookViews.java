@@ -46,7 +46,13 @@ class RunbookViews {
             BootPattern.@Nullable Verdict verdict,
             String words) {}
 
-    record GateView(GateType type, String ask, List<Kind.Option> options, List<Input> inputs, List<Signal> signals) {}
+    record GateView(
+            GateType type,
+            String ask,
+            List<Kind.Option> options,
+            List<Input> inputs,
+            List<Signal> signals,
+            String sheet) {}
 
     record StepView(
             String key,
@@ -205,7 +211,8 @@ class RunbookViews {
                         GateForm.of(runbook.kind(), step, plan),
                         runbook.kind().signals().stream()
                                 .filter(s -> s.part().equals(step.gate().part()))
-                                .toList()),
+                                .toList(),
+                        step.gate().sheet()),
                 step.waiting().map(w -> waiting(w, record, now)).orElse(null),
                 record.status(),
                 record.startedAt().orElse(null),

@@ -4,6 +4,7 @@ import app.knottag.core.kind.GateType;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.runbook.GateJudge;
 import app.knottag.core.runbook.Seals;
+import app.knottag.core.runbook.SheetGate;
 import app.knottag.core.runbook.StepRecord;
 import app.knottag.core.status.Status;
 import app.knottag.server.change.Consequences;
@@ -114,6 +115,7 @@ public class StepWork {
             registrations.restarted(endpointId, now);
         if (action == Action.COMPLETE && is.status() == Status.PASSED)
             events.publishEvent(new StepCompleted(endpointId, step, by));
+        if (step.gate().type() == GateType.COUNT) consequences.figured(endpoint);
         consequences.stand(endpointId);
         log.write(Log.entry(by, said(action, is.status()) + " “" + step.title() + "”")
                 .at(endpoint.siteId(), endpointId)
@@ -157,11 +159,14 @@ public class StepWork {
             Map<String, String> evidence,
             Instant now,
             String by) {
-        var findings = GateJudge.judge(kind, step, runbooks.wholePlan(endpoint), evidence);
+        var plan = runbooks.wholePlan(endpoint);
+        var findings = GateJudge.judge(kind, step, plan, evidence);
         boolean holds = findings.isEmpty();
-        var kept = evidence.entrySet().stream()
-                .filter(e -> e.getValue() != null)
-                .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
+        var kept = step.gate().type() == GateType.WORKSHEET
+                ? SheetGate.said(step.gate(), plan.around().beside())
+                : evidence.entrySet().stream()
+                        .filter(e -> e.getValue() != null)
+                        .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
         return new StepRecord(
                 was.key(),
                 holds ? Status.PASSED : Status.FAILED,

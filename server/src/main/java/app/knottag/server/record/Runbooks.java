@@ -8,9 +8,11 @@ import app.knottag.core.runbook.EndpointPlan;
 import app.knottag.core.runbook.OpenState;
 import app.knottag.core.runbook.Recipe;
 import app.knottag.core.runbook.Runbook;
+import app.knottag.core.runbook.SheetGate;
 import app.knottag.core.runbook.Stage;
 import app.knottag.core.runbook.StepRecord;
 import app.knottag.core.runbook.StepRecord.StepFinding;
+import app.knottag.core.status.Status;
 import app.knottag.core.time.DateStyle;
 import app.knottag.core.time.SiteClock;
 import app.knottag.server.db.Json;
@@ -40,6 +42,7 @@ public class Runbooks {
     private final Recipes recipes;
     private final RegistryBook book;
     private final OnboardStore onboard;
+    private final WorksheetStore worksheets;
     private final SiteStore siteStore;
     private final Clock clock;
     private final JsonMapper json;
@@ -52,6 +55,7 @@ public class Runbooks {
             Recipes recipes,
             RegistryBook book,
             OnboardStore onboard,
+            WorksheetStore worksheets,
             SiteStore siteStore,
             Clock clock,
             JsonMapper json) {
@@ -62,6 +66,7 @@ public class Runbooks {
         this.recipes = recipes;
         this.book = book;
         this.onboard = onboard;
+        this.worksheets = worksheets;
         this.siteStore = siteStore;
         this.clock = clock;
         this.json = json;
@@ -197,7 +202,25 @@ public class Runbooks {
                                 .map(o -> new EndpointContext.Other(
                                         o.name(), o.place(), Optional.ofNullable(o.mac()), o.serial()))
                                 .toList(),
-                        () -> Set.copyOf(onboard.seals()))));
+                        () -> Set.copyOf(onboard.seals()),
+                        sheet -> worksheets.ofEndpoint(row.id()).stream()
+                                .filter(w -> w.sheet().equals(sheet))
+                                .findFirst()
+                                .map(this::figures)
+                                .orElse(Map.of()),
+                        step -> counted(row.id(), step))));
+    }
+
+    /** What is keyed in on a worksheet, by field. */
+    public Map<String, String> figures(WorksheetStore.WorksheetRow row) {
+        return json.readValue(row.figures().text(), new TypeReference<Map<String, String>>() {});
+    }
+
+    private Optional<String> counted(long endpointId, String step) {
+        return steps.of(endpointId).stream()
+                .filter(s -> s.key().equals(step) && s.status() == Status.PASSED)
+                .findFirst()
+                .flatMap(s -> SheetGate.count(plain(s)));
     }
 
     public EndpointPlan plan(EndpointStore.Row row) {

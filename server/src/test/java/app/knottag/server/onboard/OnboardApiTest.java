@@ -102,6 +102,20 @@ class OnboardApiTest {
         return CarefulHand.reads(kind, kind.step(key), runbooks.plan(row), Instant.now());
     }
 
+    private void figures(long id, String key) {
+        var runbooks = Running.bean(Runbooks.class);
+        var gate = runbooks.runbook(Running.bean(Endpoints.class).get(id))
+                .kind()
+                .step(key)
+                .gate();
+        api.ifMatch = "\"0\"";
+        api.send(
+                        "PUT",
+                        "/api/endpoints/" + id + "/worksheets/" + gate.sheet(),
+                        JSON.writeValueAsString(Map.of("figures", CarefulHand.figures(gate))))
+                .expect(200);
+    }
+
     private void close(long id, String key) {
         api.seen(id).put(book(id) + "/openings/" + key, "{'closed':true}").expect(200);
     }
@@ -138,6 +152,7 @@ class OnboardApiTest {
             if (gate.get("type").asString().equals(GateType.OPENINGS.name()))
                 for (var o : question(id).get("openings"))
                     close(id, o.get("key").asString());
+            if (gate.get("type").asString().equals(GateType.WORKSHEET.name())) figures(id, key);
             if (!step(question(id), key).get("waiting").isNull())
                 act(id, key, "START", Map.of()).expect(200);
             var after =
@@ -214,6 +229,7 @@ class OnboardApiTest {
         for (var s : question(id).get("steps")) {
             String key = s.get("key").asString();
             if (key.equals("secure")) break;
+            if (s.at("/gate/type").asString().equals(GateType.WORKSHEET.name())) figures(id, key);
             act(id, key, "COMPLETE", reads(id, key)).expect(200);
         }
         assertThat(step(act(id, "secure", "COMPLETE", Map.of()).expect(200).json(), "secure")
