@@ -1,7 +1,7 @@
 <script lang="ts">
   import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
   import { Router } from 'sv-router';
-  import { Problem } from './api/client';
+  import { Problem, queryDefaults } from './api/client';
   import './router';
 
   // Signed out in the middle of work: ask for the session again, which shows the sign-in page.
@@ -11,7 +11,7 @@
   const client: QueryClient = new QueryClient({
     queryCache: new QueryCache({ onError: signedOut }),
     mutationCache: new MutationCache({ onError: signedOut }),
-    defaultOptions: { queries: { staleTime: 5_000, retry: 1 } },
+    defaultOptions: { queries: { ...queryDefaults, staleTime: 5_000, retry: 1 } },
   });
 </script>
 

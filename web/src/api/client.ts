@@ -94,3 +94,9 @@ export function keyAfter(key: { 'Idempotency-Key': string }, problem: Problem) {
 
 export const asProblem = (e: unknown) =>
   e instanceof Problem ? e : new Problem(0, 'unexpected', e instanceof Error ? e.message : String(e));
+
+/**
+ * Every answer is told to whoever asked. Told only of what was read so far, a page that waits for two answers and looks at the
+ * second one after the first has come would never hear of a second one that came before it.
+ */
+export const queryDefaults = { notifyOnChangeProps: 'all' } as const;

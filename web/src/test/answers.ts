@@ -3,7 +3,7 @@ import type { Component } from 'svelte';
 import { vi } from 'vitest';
 import Within from './Within.svelte';
 
-type Answer = { status?: number; body?: unknown; etag?: string };
+type Answer = { status?: number; body?: unknown; etag?: string; after?: number };
 
 /** Answers every request of a test by method and path, and keeps what was sent. */
 export function answering(answers: Record<string, Answer>) {
@@ -15,6 +15,7 @@ export function answering(answers: Record<string, Answer>) {
       const text = await request.text();
       sent.push({ call, body: text ? JSON.parse(text) : null, ifMatch: request.headers.get('If-Match') });
       const answer = answers[call] ?? { status: 404, body: { code: 'none', detail: call } };
+      if (answer.after) await new Promise((done) => setTimeout(done, answer.after));
       const status = answer.status ?? 200;
       return new Response(status === 204 ? null : JSON.stringify(answer.body ?? {}), {
         status,

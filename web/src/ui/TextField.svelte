@@ -13,6 +13,7 @@
     disabled = false,
     onchange,
     autocomplete = 'off',
+    wrong = false,
   }: {
     label: string;
     value?: string;
@@ -26,6 +27,8 @@
     autofocus?: boolean;
     disabled?: boolean;
     onchange?: () => void;
+    /** Marked as wrong where the reason stands elsewhere. */
+    wrong?: boolean;
     autocomplete?: 'off' | 'username' | 'current-password' | 'new-password';
   } = $props();
   const id = $props.id();
@@ -46,10 +49,10 @@
     {onchange}
     {autocomplete}
     inputmode={mode}
-    class="input w-full {mono ? 'font-mono' : ''} {error ? 'input-error' : ''}"
+    class="input w-full {mono ? 'font-mono' : ''} {error || wrong ? 'input-error' : ''}"
     bind:value
     list={list ? id + '-list' : undefined}
-    aria-invalid={!!error}
+    aria-invalid={!!error || wrong}
     aria-describedby={error || hint ? id + '-said' : undefined}
   />
   {#if list}

@@ -20,6 +20,7 @@ export function kept<T extends Record<string, unknown>>(
     value: value as T,
     forget() {
       sessionStorage.removeItem(name);
+      for (const field of Object.keys(value)) if (!(field in initial)) Reflect.deleteProperty(value, field);
       Object.assign(value, initial);
     },
   };

@@ -7,6 +7,7 @@
   import KindDesk from './KindDesk.svelte';
   import Night from './Night.svelte';
   import RunbookPage from './RunbookPage.svelte';
+  import Worksheets from './worksheet/Worksheets.svelte';
 
   let {
     siteId,
@@ -18,6 +19,7 @@
   const view = $derived('view' in place ? place.view : undefined);
   const links = $derived([
     { href: at(siteId, 'onboard'), name: 'Board' },
+    { href: at(siteId, 'onboard', 'worksheets'), name: 'Worksheets' },
     { href: at(siteId, 'onboard', 'night'), name: 'Restarts at night' },
     { href: at(siteId, 'onboard', 'kinds'), name: 'Kinds' },
   ]);
@@ -28,6 +30,7 @@
 {:else}
   <Sights label="Sights of Onboard" {links} current={at(siteId, 'onboard', view)} />
   {#if view === 'night'}<Night {siteId} {mayWork} />
+  {:else if view === 'worksheets'}<Worksheets {siteId} {mayWork} />
   {:else if view === 'kinds'}<KindDesk lead={role === 'LEAD'} />
   {:else}
     <Board {siteId} />

@@ -11,6 +11,7 @@
   import Steps from '../../ui/Steps.svelte';
   import { minutes } from '../../ui/time';
   import Trouble from '../../ui/Trouble.svelte';
+  import { at } from '../../router';
   import StepPanel from './StepPanel.svelte';
 
   let { endpoint, mayWork }: { endpoint: { data: Schemas['EndpointView']; etag: string }; mayWork: boolean } =
@@ -132,6 +133,10 @@
         choose={(key) => ((looked = key), (problem = null))}
       />
       <Outfit {book} />
+      <a
+        class="mt-4 block border-t border-base-300 pt-3 text-sm font-semibold"
+        href="{at(endpoint.data.siteId, 'onboard', 'worksheets')}?endpoint={id}">Worksheets</a
+      >
       {#if mayWork && book.reset}<ResetSheet rule={book.reset} name={endpoint.data.name} {reset} />{/if}
     </div>
     <div class="min-w-0">

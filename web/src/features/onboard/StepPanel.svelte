@@ -12,6 +12,7 @@
   import GateInputs from './GateInputs.svelte';
   import Openings from './Openings.svelte';
   import Wait from './Wait.svelte';
+  import SheetGate from './worksheet/SheetGate.svelte';
 
   type Action = Schemas['StepRequest']['action'];
   let {
@@ -37,6 +38,7 @@
     kept<Record<string, string>>(`step-${endpoint.data.id}-${step.key}`, { ...step.evidence }),
   );
   let evidence = $state(typed.value);
+  let worksheet = $state<ReturnType<typeof SheetGate>>();
   let overriding = $state(false);
   let ready = $state(false);
   let passed = $state(untrack(() => step.passed));
@@ -55,12 +57,11 @@
     return () => (veil.drawn = false);
   });
 
-  const complete = (event?: SubmitEvent) => {
+  async function complete(event?: SubmitEvent) {
     event?.preventDefault();
-    return act('COMPLETE', evidence).then((done) => {
-      if (done) typed.forget();
-    });
-  };
+    if (worksheet && !(await worksheet.save())) return;
+    if (await act('COMPLETE', evidence)) typed.forget();
+  }
 </script>
 
 <svelte:window onkeydown={choose} />
@@ -100,7 +101,8 @@
   {#if step.waiting}<Wait {step} restarted={() => act('RESTARTED')} />{/if}
   {#if type === 'OPENINGS'}<Openings openings={book.openings} {mayWork} keep={keepOpening} />{/if}
   <form onsubmit={complete} class="mt-4">
-    <Gate {step} {book} {endpoint} bind:evidence />
+    {#if type === 'WORKSHEET'}<SheetGate bind:this={worksheet} sheet={step.gate.sheet} endpoint={e.id} />
+    {:else}<Gate {step} {book} {endpoint} bind:evidence />{/if}
     {#if type === 'FACTS'}
       <p class="mb-2 text-[17px] font-semibold">
         {labelKnown ? 'On record. Is this the very device in your hand?' : step.gate.ask}
@@ -112,7 +114,7 @@
       <p class="text-[17px] font-semibold">{step.gate.ask}</p>
     {/if}
     <GateInputs inputs={step.gate.inputs} bind:evidence findings={step.findings} />
-    {#if step.findings.length}
+    {#if step.findings.length && type !== 'WORKSHEET'}
       <div class="my-3 border-l-4 border-error pl-3" role="alert">
         {#each step.findings as f (f.field + f.message)}<p class="font-semibold">{f.message}</p>{/each}
         {#each new Set(step.findings.map((f) => f.remedy)) as remedy (remedy)}<p>{remedy}</p>{/each}

@@ -118,11 +118,22 @@ final class Keys {
                             .isVisible();
                 }
             }
+            case "WORKSHEET" -> worksheet(step.get("key").asString(), known);
             default -> {}
         }
         for (var input : step.get("gate").get("inputs")) fill(step, input, known);
         press();
         done(step.get("key").asString());
+    }
+
+    /** Keys in what is known for the fields of a worksheet: {@code step/label}, with {@code #n} for the row of it. */
+    private void worksheet(String step, Map<String, String> known) {
+        known.forEach((place, text) -> {
+            if (!place.startsWith(step + "/")) return;
+            var label = place.substring(step.length() + 1).split("#");
+            var fields = page.locator("main").getByLabel(label[0], new Locator.GetByLabelOptions().setExact(true));
+            type(fields.nth(label.length == 1 ? 0 : Integer.parseInt(label[1])), text);
+        });
     }
 
     /** Says what the page said when a step is not done. */

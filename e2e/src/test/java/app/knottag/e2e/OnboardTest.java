@@ -55,9 +55,12 @@ class OnboardTest extends InTheDemo {
             delimiter = '|',
             value = {
                 "Hall time clock       | hall-clock      | unit=0058; model=TK-40; ADDRESS=10.44.32.22; count=3",
-                "Front door reader     | front-door      | unit=0077; model=DR-200; ADDRESS=10.44.32.25; count=2; person=Lore Winter",
+                "Front door reader     | front-door      | unit=0077; model=DR-200; ADDRESS=10.44.32.25; count=2; person=Lore Winter; "
+                        + "supply/Supply, amperes on its label (A)=2; supply/Held for long (A)#2=0,5; "
+                        + "run/Length of the run, one way (m)=12; run/Cross-section of one lead (mm²)=0.75; "
+                        + "run/Most that it draws (A)=600 mA",
                 "Check-in kiosk 2      | kiosk-2         | unit=0018; ADDRESS=10.44.24.29; seals.read=551804 551803; "
-                        + "case.first=K-2; case.second=K-2; count=4; pad-name.first=Check-in kiosk 2; "
+                        + "case.first=K-2; case.second=K-2; count=4; strips/Each draws (W)#0=65; strips/How many#0=4; pad-name.first=Check-in kiosk 2; "
                         + "pad-name.second=check-in kiosk 2; case=K-2; pack-away.read=660001 660002",
                 "Archive label printer | archive-printer | unit=611D; restart.ADDRESS=10.44.32.26; "
                         + "ADDRESS=10.44.32.126; MASK=255.255.255.0; GATEWAY=10.44.32.1",
@@ -186,6 +189,41 @@ class OnboardTest extends InTheDemo {
         page.locator("main input[type=file]")
                 .setInputFiles(
                         new FilePayload("badge.yaml", "application/yaml", yaml.getBytes(StandardCharsets.UTF_8)));
+    }
+
+    @Test
+    void aWorksheetCatchesWhatTheLabelInvitesAndTheStepWaitsForIt() {
+        var page = demo.enter("LEAD");
+        find(page, "Router outlet");
+        assertThat(page.locator("main h1")).hasText("Set its times");
+        // The router was timed at 20 s; a hand that is in a hurry lets it look again at once, and every three seconds.
+        field(page, "It looks every (s)").fill("3");
+        field(page, "It waits before it looks again (s)").fill("5 s");
+        assertThat(page.locator("[data-finding=LOOP]")).containsText("switched off again after 11 s");
+        key(page, "Step done").click();
+        assertThat(page.locator("main h1")).hasText("Set its times");
+        field(page, "It waits before it looks again (s)").fill("five");
+        assertThat(page.getByText("“five” is no figure").first()).isVisible();
+        field(page, "It waits before it looks again (s)").fill("2 min");
+        assertThat(page.getByText("It goes like this.")).isVisible();
+        readable(page, "a worksheet at its step");
+        key(page, "Step done").click();
+        assertThat(page.locator("main h1")).hasText("What hangs on it");
+        page.setViewportSize(390, 844);
+        fits(page);
+        page.navigate(demo.url() + "/sites/1/onboard/worksheets?sheet=drives");
+        field(page, "Bay or serial").fill("Bay 1");
+        field(page, "Size on its label (TB)").fill("4");
+        button(page, "Add another").click();
+        field(page, "Bay or serial").nth(1).fill("Bay 2");
+        field(page, "Size on its label (TB)").nth(1).fill("3");
+        assertThat(page.locator("[data-finding=MISMATCH]")).containsText("1 TB lie idle");
+        fits(page);
+        readable(page, "the worksheet of drives");
+        button(page, "Keep these figures").click();
+        assertThat(page.getByText("Kept.")).isVisible();
+        page.reload();
+        assertThat(field(page, "Size on its label (TB)").nth(1)).hasValue("3");
     }
 
     @Test

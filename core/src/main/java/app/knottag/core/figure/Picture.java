@@ -1,5 +1,6 @@
 package app.knottag.core.figure;
 
+import com.fasterxml.jackson.annotation.JsonProperty;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -33,9 +34,31 @@ public record Picture(String title, Unit unit, double to, List<PictureRow> rows,
     /** A line across all rows. */
     public record PictureMark(double at, String label) {}
 
+    private static final double[] STEPS = {1, 2, 5};
+    private static final int[] SECONDS = {1, 5, 10, 30, 60, 120, 300, 600, 1800, 3600, 7200, 14_400, 43_200};
+    private static final int MOST_TICKS = 6;
+
     public Picture {
         rows = List.copyOf(rows);
         marks = List.copyOf(marks);
+    }
+
+    /** Returns the places of the axis that are written out: round figures, six at most. */
+    @JsonProperty("ticks")
+    public List<PictureMark> ticks() {
+        double step = step();
+        var ticks = new ArrayList<PictureMark>();
+        for (int n = 0; n * step <= to * (1 + 1e-9); n++)
+            ticks.add(new PictureMark(
+                    n * step, unit == Unit.SECOND ? Unit.duration((int) (n * step)) : unit.write(n * step)));
+        return ticks;
+    }
+
+    private double step() {
+        if (unit == Unit.SECOND) for (int step : SECONDS) if (to / step <= MOST_TICKS) return step;
+        double power = Math.pow(10, Math.floor(Math.log10(Math.max(to, 1e-6) / MOST_TICKS)));
+        for (double step : STEPS) if (to / (step * power) <= MOST_TICKS) return step * power;
+        return 10 * power;
     }
 
     /** Gathers parts that follow one another. */

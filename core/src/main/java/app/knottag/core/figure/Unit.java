@@ -5,6 +5,7 @@ import java.math.BigDecimal;
 import java.math.MathContext;
 import java.math.RoundingMode;
 import java.util.Arrays;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -87,6 +88,14 @@ public enum Unit {
     static boolean known(String spelled) {
         return Arrays.stream(values())
                 .anyMatch(u -> u.spellings.containsKey(spelled) || u.confused.containsKey(spelled));
+    }
+
+    /** Writes seconds as people say them: 45 s, 4 min, 7 min 30 s, 1 h 05 min. */
+    public static String duration(int seconds) {
+        if (seconds < 120) return seconds + " s";
+        if (seconds < 3600) return seconds / 60 + " min" + (seconds % 60 == 0 ? "" : " " + seconds % 60 + " s");
+        return seconds / 3600 + " h"
+                + (seconds % 3600 < 60 ? "" : String.format(Locale.ROOT, " %02d min", seconds % 3600 / 60));
     }
 
     /** Writes a figure with three places that count, and its unit. */

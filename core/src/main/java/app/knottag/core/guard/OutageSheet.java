@@ -106,19 +106,21 @@ public final class OutageSheet implements Worksheet {
     private static void results(Draft draft, OutletTimes times, int start, Figures f) {
         var hang = Outage.hangs(times, start);
         var line = Outage.line(times, start, f.count("line"));
-        draft.result("DETECTION", "First restart after a failure", "at most " + time(times.detection()));
-        draft.result("LONGEST_START", "Longest start that is not cut short", time(times.longestStart()));
+        draft.result("DETECTION", "First restart after a failure", "at most " + Unit.duration(times.detection()));
+        draft.result("LONGEST_START", "Longest start that is not cut short", Unit.duration(times.longestStart()));
         draft.result(
                 "BACK",
                 "A router that hung is online again after",
-                hang.online().isPresent() ? time(hang.online().getAsInt()) : "never");
+                hang.online().isPresent() ? Unit.duration(hang.online().getAsInt()) : "never");
         draft.result(
                 "GIVES_UP",
                 "It gives up after",
-                times.givesUpAfter().isPresent() ? time(times.givesUpAfter().getAsInt()) : "never");
+                times.givesUpAfter().isPresent()
+                        ? Unit.duration(times.givesUpAfter().getAsInt())
+                        : "never");
         draft.result(
                 "NEEDLESS",
-                "Restarts in vain while the line is down " + time(f.count("line")),
+                "Restarts in vain while the line is down " + Unit.duration(f.count("line")),
                 line.restarts().size() + (line.gaveUp().isPresent() ? ", then it gives up" : ""));
     }
 
@@ -152,7 +154,8 @@ public final class OutageSheet implements Worksheet {
                     (times.most().isEmpty()
                                     ? "It restarts the router for ever: the router needs "
                                     : "It cuts every start of the router short until it gives up: the router needs ")
-                            + time(start) + ", and is switched off again after " + time(times.longestStart()) + ".",
+                            + Unit.duration(start) + ", and is switched off again after "
+                            + Unit.duration(times.longestStart()) + ".",
                     "Set its wait to at least " + tens(pause) + " s, or the looks that must fail to " + tries + ".");
         } else if (start + SPARE > times.longestStart())
             draft.warn(
@@ -234,7 +237,7 @@ public final class OutageSheet implements Worksheet {
                 end,
                 List.of(
                         row("The router hangs", hang, times, start, 0, end),
-                        row("The line is down " + time(lasts), line, times, start, lasts, end)),
+                        row("The line is down " + Unit.duration(lasts), line, times, start, lasts, end)),
                 marks);
     }
 
@@ -261,12 +264,5 @@ public final class OutageSheet implements Worksheet {
                 Tone.BAD);
         row.add(end - row.end(), "online", Tone.GOOD);
         return row.row();
-    }
-
-    /** Writes seconds as people say them: 45 s, 4 min, 7 min 30 s, 1 h 05 min. */
-    static String time(int seconds) {
-        if (seconds < 120) return seconds + " s";
-        if (seconds < 3600) return seconds / 60 + " min" + (seconds % 60 == 0 ? "" : " " + seconds % 60 + " s");
-        return seconds / 3600 + " h" + (seconds % 3600 < 60 ? "" : String.format(" %02d min", seconds % 3600 / 60));
     }
 }

@@ -19,9 +19,9 @@ public final class MailSheet implements Worksheet {
 
     /** How the connection is made secure (RFC 3207, RFC 8314). */
     enum Security {
-        STARTTLS("Upgraded after it begins (STARTTLS)"),
-        TLS("From the start (TLS)"),
-        NONE("None");
+        STARTTLS("upgraded (STARTTLS)"),
+        TLS("from the start (TLS)"),
+        NONE("none");
 
         private final String words;
 
@@ -77,7 +77,11 @@ public final class MailSheet implements Worksheet {
                 SheetField.words("relay", "Relay").hint("A name such as mail.shop.example, or an address."),
                 SheetField.pick("whose", "Whose relay", Whose.values(), w -> w.words),
                 SheetField.count("port", "Port", 1, 65_535).usual("587"),
-                SheetField.pick("security", "Security", Security.values(), s -> s.words),
+                SheetField.pick(
+                        "security",
+                        "Security",
+                        Security.values(),
+                        s -> s.words.substring(0, 1).toUpperCase(Locale.ROOT) + s.words.substring(1)),
                 SheetField.pick("signIn", "Sign-in", SignIn.values(), s -> s.words),
                 SheetField.words("user", "User name").optional(),
                 SheetField.words("sender", "Sender’s address").hint("What stands behind From."),
@@ -120,7 +124,7 @@ public final class MailSheet implements Worksheet {
 
     private static String written(Figures f, String relay) {
         return relay + ", port " + f.count("port") + ", "
-                + f.pick("security", Security.class).words.toLowerCase(Locale.ROOT)
+                + "security " + f.pick("security", Security.class).words
                 + (f.words("user").isEmpty() ? "" : ", as " + f.words("user"));
     }
 

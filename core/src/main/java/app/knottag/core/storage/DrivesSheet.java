@@ -20,9 +20,9 @@ public final class DrivesSheet implements Worksheet {
 
     /** How often a drive meets a spot that it cannot read, from its sheet. */
     enum Drive {
-        DESK("Desktop: 1 in 10^14 bits", 1e14),
-        ALL_DAY("For all-day use: 1 in 10^15 bits", 1e15),
-        FLASH("Flash: 1 in 10^16 bits", 1e16);
+        DESK("Desktop: 1 in 10¹⁴ bits", 1e14),
+        ALL_DAY("For all-day use: 1 in 10¹⁵ bits", 1e15),
+        FLASH("Flash: 1 in 10¹⁶ bits", 1e16);
 
         private final String words;
         private final double oneIn;
@@ -104,7 +104,11 @@ public final class DrivesSheet implements Worksheet {
         draft.note(
                 "WIPED",
                 "drives",
-                "Everything on all " + drives.size() + " drives is wiped: " + Unit.TERABYTE.write(sum) + ".");
+                "Everything on "
+                        + (drives.size() == 1
+                                ? "the drive"
+                                : drives.size() == 2 ? "both drives" : "all " + drives.size() + " drives")
+                        + " is wiped: " + Unit.TERABYTE.write(sum) + ".");
         if (hours >= NIGHT_HOURS)
             draft.note(
                     "OVERNIGHT",
