@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '../../../api/client';
+  import Axis from './Axis.svelte';
 
   /** Rows of stretches along one axis; every tone has a pattern of its own beside its colour. */
   let { picture }: { picture: Schemas['Picture'] } = $props();
@@ -52,18 +53,7 @@
       </div>
     {/each}
     <span></span>
-    <div class="quiet relative h-4 text-xs" aria-hidden="true">
-      {#each picture.ticks as t, i (t.at)}
-        <span
-          class="absolute whitespace-nowrap {i === 0
-            ? ''
-            : t.at > picture.to * 0.93
-              ? '-translate-x-full'
-              : '-translate-x-1/2'}"
-          style:left={share(t.at)}>{t.label}</span
-        >
-      {/each}
-    </div>
+    <Axis {picture} />
   </div>
   {#if key.length}
     <ul class="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-sm" aria-label="What the drawing shows">

@@ -22,7 +22,7 @@
 {#if failed}
   <Trouble problem={asProblem(failed)} again={() => filled.refetch()} />
 {:else if view && filled.data}
-  <p class="quiet mb-4">{view.purpose}</p>
+  <p class="quiet mb-4">{view.about}</p>
   {#key here?.version}
     <Worksheet bind:this={form} sheet={view} filled={here} owner={{ endpoint }} mayWork />
   {/key}

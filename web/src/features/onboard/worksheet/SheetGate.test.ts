@@ -25,7 +25,7 @@ const field = (key: string, label: string, more = {}) => ({
 const sheet = {
   key: 'supply',
   title: 'What hangs on the supply',
-  purpose: 'Adds up what they draw.',
+  about: 'Adds up what they draw.',
   fields: [
     field('supply', 'Supply'),
     field('parts', 'Parts', {

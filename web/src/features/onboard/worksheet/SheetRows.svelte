@@ -47,7 +47,7 @@
   <div class="grid gap-2">
     {#each rows as row, n (row)}
       <div
-        class="grid items-end gap-x-3 gap-y-1 border-b border-base-300 pb-2 @md:grid-cols-[repeat(var(--columns),minmax(0,1fr))_2.5rem] @md:border-0 @md:pb-0"
+        class="row grid items-end gap-x-3 gap-y-1 border-b border-base-300 pb-2 @md:border-0 @md:pb-0"
         style:--columns={field.columns.length}
       >
         {#each field.columns as column (column.key)}
@@ -79,3 +79,11 @@
     >
   {/if}
 </fieldset>
+
+<style>
+  @container (min-width: 28rem) {
+    .row {
+      grid-template-columns: repeat(var(--columns), minmax(0, 1fr)) 2.5rem;
+    }
+  }
+</style>

@@ -63,7 +63,7 @@
     {#key sheet.key + of(sheet.key)?.version}
       <form class="min-w-0" onsubmit={keep}>
         <h2>{sheet.title}</h2>
-        <p class="quiet mt-1 mb-4 max-w-3xl">{sheet.purpose}</p>
+        <p class="quiet mt-1 mb-4 max-w-3xl">{sheet.about}</p>
         <Worksheet bind:this={form} {sheet} filled={of(sheet.key)} {owner} {mayWork} />
         {#if mayWork}
           <div class="mt-4 flex flex-wrap items-center gap-3">

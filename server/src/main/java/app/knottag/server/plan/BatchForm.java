@@ -13,6 +13,7 @@ import jakarta.validation.constraints.NotNull;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
@@ -63,7 +64,7 @@ class BatchForm {
     }
 
     private List<Optional<Integer>> numbered(SeriesRow series, BatchRequest b) {
-        var numbers = numbers(b.numbers() == null ? "" : b.numbers());
+        var numbers = numbers(Objects.requireNonNullElse(b.numbers(), ""));
         if (numbers.isEmpty()) throw Problem.field("numbers", "missing", "Say which numbers, such as 1 to 8.");
         if (numbers.size() > MOST) throw tooMany("numbers");
         var taken = store.numbers(series.id());
@@ -75,7 +76,7 @@ class BatchForm {
     }
 
     private static List<Optional<Integer>> counted(BatchRequest b) {
-        int count = b.count() == null ? 0 : b.count();
+        int count = Objects.requireNonNullElse(b.count(), 0);
         if (count < 1) throw Problem.field("count", "missing", "Say how many.");
         if (count > MOST) throw tooMany("count");
         return Collections.nCopies(count, Optional.empty());
@@ -93,7 +94,7 @@ class BatchForm {
                         "bad-numbers",
                         "“" + part.strip() + "” is no number or run. Type 1 to 8, or 1, 3, 5.");
             int from = Integer.parseInt(run.group(1));
-            int to = run.group(2) == null ? from : Integer.parseInt(run.group(2));
+            int to = Optional.ofNullable(run.group(2)).map(Integer::parseInt).orElse(from);
             if (from < 1 || to < from)
                 throw Problem.field(
                         "numbers", "bad-numbers", "“" + part.strip() + "” does not run upwards from 1 or more.");

@@ -203,9 +203,8 @@ public class Runbooks {
                                         o.name(), o.place(), Optional.ofNullable(o.mac()), o.serial()))
                                 .toList(),
                         () -> Set.copyOf(onboard.seals()),
-                        sheet -> worksheets.ofEndpoint(row.id()).stream()
-                                .filter(w -> w.sheet().equals(sheet))
-                                .findFirst()
+                        sheet -> worksheets
+                                .find(row.id(), sheet)
                                 .map(this::figures)
                                 .orElse(Map.of()),
                         step -> counted(row.id(), step))));

@@ -3,6 +3,7 @@ package app.knottag.server.record;
 import app.knottag.server.db.Json;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
@@ -20,6 +21,10 @@ public interface WorksheetStore {
     @Select(
             "select site_id, endpoint_id, sheet, figures, version, by, at from worksheet where endpoint_id = #{id} order by sheet")
     List<WorksheetRow> ofEndpoint(long id);
+
+    @Select(
+            "select site_id, endpoint_id, sheet, figures, version, by, at from worksheet where endpoint_id = #{id} and sheet = #{sheet}")
+    Optional<WorksheetRow> find(@Param("id") long endpointId, @Param("sheet") String sheet);
 
     @Select("""
             select site_id, endpoint_id, sheet, figures, version, by, at from worksheet

@@ -71,7 +71,7 @@ final class EntryForm {
 
     static ListWish read(HandOverRequest b) {
         var form = new FormReader();
-        var people = people(form, null, b.owner(), b.sharedWith());
+        var people = people(form, "", b.owner(), b.sharedWith());
         form.refuse();
         return new ListWish(b.form(), Boolean.TRUE.equals(b.onlyChanges()), Boolean.TRUE.equals(b.preview()), people);
     }

@@ -11,6 +11,7 @@ import jakarta.validation.constraints.Size;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 
 /** Reads what was keyed in on a worksheet: figures that are figures, words that hold no secret; what is missing may come later. */
@@ -27,9 +28,9 @@ final class FiguresForm {
     /** Returns the texts as they were keyed in, for a judgement that keeps nothing. */
     static Map<String, String> typed(FiguresRequest b) {
         var typed = new LinkedHashMap<String, String>();
-        b.figures().forEach((field, text) -> {
-            if (text != null) typed.put(field, text);
-        });
+        b.figures().entrySet().stream()
+                .filter(e -> Objects.nonNull(e.getValue()))
+                .forEach(e -> typed.put(e.getKey(), e.getValue()));
         return typed;
     }
 

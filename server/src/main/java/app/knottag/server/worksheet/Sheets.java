@@ -51,32 +51,32 @@ public class Sheets {
             @Nullable String by,
             @Nullable Instant at) {}
 
-    private final WorksheetStore store;
-    private final Endpoints endpoints;
-    private final Sites sites;
-    private final Runbooks runbooks;
-    private final Consequences consequences;
     private final Log log;
     private final Clock clock;
     private final JsonMapper json;
+    private final Sites sites;
+    private final Endpoints endpoints;
+    private final Runbooks runbooks;
+    private final WorksheetStore store;
+    private final Consequences consequences;
 
     Sheets(
-            WorksheetStore store,
-            Endpoints endpoints,
-            Sites sites,
-            Runbooks runbooks,
-            Consequences consequences,
             Log log,
             Clock clock,
-            JsonMapper json) {
-        this.store = store;
-        this.endpoints = endpoints;
-        this.sites = sites;
-        this.runbooks = runbooks;
-        this.consequences = consequences;
+            JsonMapper json,
+            Sites sites,
+            Endpoints endpoints,
+            Runbooks runbooks,
+            WorksheetStore store,
+            Consequences consequences) {
         this.log = log;
         this.clock = clock;
         this.json = json;
+        this.sites = sites;
+        this.endpoints = endpoints;
+        this.runbooks = runbooks;
+        this.store = store;
+        this.consequences = consequences;
     }
 
     /** Returns those that steps of its runbook wait for, in their order, and then those that somebody filled in besides. */

@@ -21,7 +21,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class WorksheetController {
 
-    record WorksheetView(String key, String title, String purpose, List<SheetField> fields) {}
+    record WorksheetView(String key, String title, String about, List<SheetField> fields) {}
 
     record JudgementView(Judgement judgement, boolean holds) {}
 
