@@ -17,7 +17,7 @@
   ]);
 </script>
 
-<figure class="mt-5" aria-label={picture.title}>
+<figure class="mt-5 overflow-x-clip" aria-label={picture.title}>
   <figcaption class="mb-2 text-sm font-semibold">{picture.title}</figcaption>
   <div class="grid grid-cols-[minmax(5rem,auto)_minmax(0,1fr)] items-center gap-x-3 gap-y-1.5">
     {#if picture.marks.length}

@@ -202,6 +202,7 @@ class OnboardTest extends InTheDemo {
         field(page, "It waits before it looks again (s)").fill("5 s");
         assertThat(page.locator("[data-finding=LOOP]")).containsText("switched off again after 11 s");
         key(page, "Step done").click();
+        assertThat(page.locator("[data-step='times'] [data-knot=FAILED]")).isVisible();
         assertThat(page.locator("main h1")).hasText("Set its times");
         field(page, "It waits before it looks again (s)").fill("five");
         assertThat(page.getByText("“five” is no figure").first()).isVisible();

@@ -210,7 +210,6 @@ public class Runbooks {
                         step -> counted(row.id(), step))));
     }
 
-    /** What is keyed in on a worksheet, by field. */
     public Map<String, String> figures(WorksheetStore.WorksheetRow row) {
         return json.readValue(row.figures().text(), new TypeReference<Map<String, String>>() {});
     }
