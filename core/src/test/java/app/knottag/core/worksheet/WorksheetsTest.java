@@ -148,7 +148,7 @@ class WorksheetsTest {
         return ODD.get(random.nextInt(ODD.size()));
     }
 
-    @DisplayName("Every code is said by one sentence only")
+    @DisplayName("Every worksheet has its key, its title, what it is for, and each field once")
     @ParameterizedTest(name = "{0}")
     @MethodSource("all")
     void fieldsAreTold(Worksheet sheet) {
