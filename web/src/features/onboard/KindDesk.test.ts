@@ -3,6 +3,8 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { answering, show } from '../../test/answers';
 import { EditorView } from 'codemirror';
 import KindDesk from './KindDesk.svelte';
+// The desk fetches its editor late; here it lies ready, so that no wait depends on how fast a module is read.
+import './kindEditor';
 
 const RECIPE = {
   body: {
