@@ -27,7 +27,8 @@
   const purpose = (field: string) => PURPOSES[field as keyof typeof PURPOSES] ?? 'ADDRESS';
   const e = $derived(endpoint.data);
   const type = $derived(step.gate.type);
-  const firstFigures = $derived(book.readBack.findIndex((r) => r.figures));
+  const readBack = $derived(book.readBack.filter((r) => r.part === step.gate.part));
+  const first = $derived(readBack.findIndex((r) => r.needed));
   const finding = (field: string) => step.findings.find((f) => f.field === field);
 </script>
 
@@ -48,7 +49,7 @@
     {/each}
   </fieldset>
 {:else if type === 'TYPE_SHEET'}
-  {#if book.learned.length}
+  {#if book.learned.length && !step.gate.part}
     <ul class="mb-3" aria-label="What it was given, against the plan">
       {#each book.learned as l (l.field)}
         <li class={l.act === 'KEEP' ? 'quiet' : 'font-semibold'}>
@@ -59,17 +60,21 @@
       {/each}
     </ul>
   {/if}
-  <TypeSheet rows={book.sheet} endpointId={e.id} />
+  <TypeSheet
+    rows={book.sheet.filter((r) => r.part === step.gate.part)}
+    part={step.gate.part}
+    endpointId={e.id}
+  />
 {:else if type === 'READ_BACK'}
   <div class="grid gap-x-6 sm:grid-cols-2">
-    {#each book.readBack as row, i (row.field)}
+    {#each readBack as row, i (row.field)}
       {#if row.figures}
         <ReadField
           label={row.label}
           bind:value={() => evidence[row.field] ?? '', (v) => (evidence[row.field] = v)}
           read={readAddress(purpose(row.field), { endpointId: e.id, expected: row.value })}
           error={finding(row.field)?.message}
-          autofocus={i === firstFigures}
+          autofocus={i === first}
         />
       {:else}
         <div class="mb-2">
@@ -77,7 +82,8 @@
             label={row.label}
             bind:value={() => evidence[row.field] ?? '', (v) => (evidence[row.field] = v)}
             error={finding(row.field)?.message}
-            hint={row.leaveAlone ? 'As from the factory' : 'If it is shown'}
+            hint={row.needed ? undefined : row.leaveAlone ? 'As from the factory' : 'If it is shown'}
+            autofocus={i === first}
           />
         </div>
       {/if}

@@ -24,8 +24,8 @@
         ? `${o.owner} closes it by ${o.ends ? dayOf(o.ends) : 'a day not set'}${o.overdue ? ': overdue' : ''}`
         : 'Stands open';
 
-  async function later(key: string, owner: string, ends: string, title?: string) {
-    const kept = await keep(key, { closed: false, owner, ends, title });
+  async function later(key: string, body: Partial<Schemas['OpeningRequest']>) {
+    const kept = await keep(key, { closed: false, ...body });
     if (kept) lending = '';
     return kept;
   }
@@ -61,7 +61,7 @@
               onclick={() => (lending = lending === o.key ? '' : o.key)}>Later, by somebody</button
             >
           {/if}
-          {#if lending === o.key}<LendOpening keep={(owner, ends) => later(o.key, owner, ends)} />{/if}
+          {#if lending === o.key}<LendOpening keep={(owner, ends) => later(o.key, { owner, ends })} />{/if}
         </div>
       {/if}
     </li>
@@ -77,7 +77,8 @@
   {#if lending === FOUND}
     <LendOpening
       named
-      keep={(owner, ends, title) => later(`${FOUND}-${openings.length + 1}`, owner, ends, title)}
+      keep={(owner, ends, title, danger) =>
+        later(`${FOUND}-${openings.length + 1}`, { owner, ends, title, danger })}
     />
   {/if}
 {/if}

@@ -57,6 +57,7 @@ describe('what stands open', () => {
     await fireEvent.input(screen.getByRole('textbox', { name: 'What stands open' }), {
       target: { value: 'Guest share' },
     });
+    await fireEvent.change(screen.getByLabelText('What it is'), { target: { value: 'SHARED_PASSWORD' } });
     await fireEvent.input(screen.getByLabelText('Who closes it'), { target: { value: 'Pia' } });
     await fireEvent.input(screen.getByLabelText('By which day'), { target: { value: '2031-11-25' } });
     await fireEvent.click(screen.getByText('Note it'));
@@ -65,6 +66,7 @@ describe('what stands open', () => {
       title: 'Guest share',
       owner: 'Pia',
       ends: '2031-11-25',
+      danger: 'SHARED_PASSWORD',
     });
   });
 

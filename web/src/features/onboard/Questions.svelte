@@ -27,7 +27,9 @@
         >
           {#each q.options as o (o.value)}<option value={o.value}>{o.label}</option>{/each}
         </select>
-        {#if !q.given}<p class="quiet mt-0.5 text-xs">Taken as usual; nobody has said yet.</p>{/if}
+        {#if !q.given || q.because}<p class="quiet mt-0.5 text-xs">
+            {q.given ? '' : 'Taken as usual; nobody has said yet. '}{q.because}
+          </p>{/if}
       </div>
     {/each}
   </div>

@@ -66,7 +66,9 @@
 
 <svelte:window onkeydown={choose} />
 <h1>{step.title}</h1>
-{#if type === 'TYPE_SHEET'}<p class="quiet mt-1.5">{book.menuPath} Same order as its menu.</p>{/if}
+{#if type === 'TYPE_SHEET' || (type === 'READ_BACK' && step.gate.part)}<p class="quiet mt-1.5">
+    {step.gate.path} Same order as there.
+  </p>{/if}
 {#if step.hint.length}<ul class="mt-2 grid gap-1 text-[17px]">
     {#each step.hint as hint (hint)}<li>{hint}</li>{/each}
   </ul>{/if}
@@ -151,7 +153,7 @@
       </details>
     {:else}{#key e.version}<LabelForm {endpoint} />{/key}{/if}
   {/if}
-  {#if type === 'TYPE_SHEET'}
+  {#if type === 'TYPE_SHEET' && !step.gate.part}
     <p class="caution mt-4">
       {e.oneSlipFrom.length
         ? 'One slip away from ' + e.oneSlipFrom.join(', ') + ': read the last group aloud. '

@@ -3,9 +3,14 @@
   import { api, ok, type Schemas } from '../../api/client';
   import Figures from '../../ui/Figures.svelte';
   import ReadField from '../../ui/ReadField.svelte';
+  import TextField from '../../ui/TextField.svelte';
   import { readAddress } from '../../api/readers';
 
-  let { rows, endpointId }: { rows: Schemas['SheetRow'][]; endpointId: number } = $props();
+  let {
+    rows,
+    endpointId,
+    part = '',
+  }: { rows: Schemas['SheetRow'][]; endpointId: number; part?: string } = $props();
   // Over the phone the words stand under the figures, and what the listener repeats is keyed in and scored.
   let dictating = $state(false);
   let repeated = $state<Record<string, string>>({});
@@ -21,7 +26,7 @@
         score = await ok(
           api.POST('/api/endpoints/{id}/runbook/call-sheet', {
             params: { path: { id: endpointId } },
-            body: { repeated: said },
+            body: { repeated: said, part },
           }),
         );
       } catch {
@@ -67,10 +72,26 @@
             </div>
           {/if}
         {:else if row.figures || !row.value}
-          <span class="text-lg">{row.leaveAlone ? 'leave as it is' : 'leave it empty'}</span>
+          <span class="text-lg"
+            >{row.leaveAlone
+              ? 'leave as it is'
+              : row.figures
+                ? 'leave it empty'
+                : 'nothing is planned: leave as it is'}</span
+          >
         {:else}
           <span class="text-xl font-semibold">{row.value}</span>
           {#if row.leaveAlone}<span class="quiet ml-2">leave as it is</span>{/if}
+          {#if dictating && row.spoken.length}
+            <p class="text-lg">{row.spoken.join(' ')}</p>
+            <div class="max-w-xs">
+              <TextField
+                label="{row.label} as it was repeated"
+                bind:value={() => repeated[row.field] ?? '', (v) => (repeated[row.field] = v)}
+                error={score?.fields.find((f) => f.field === row.field)?.message || undefined}
+              />
+            </div>
+          {/if}
         {/if}
       </dd>
     </div>

@@ -7,6 +7,7 @@
   import Trouble from '../../ui/Trouble.svelte';
   import { readAddress } from '../../api/readers';
   import { METHODS } from './methods';
+  import ResolverHelp from './ResolverHelp.svelte';
   import SegmentExtras from './SegmentExtras.svelte';
   import { segmentBody, segmentTyped } from './segment';
 
@@ -106,6 +107,10 @@
     error={problem?.field('resolvers')}
   />
   <ReadField label="Second resolver" bind:value={f.second} read={readAddress('RESOLVER')} />
+  <ResolverHelp
+    own={f.first}
+    take={([first = '', second = '']) => ((f.first = first), (f.second = second))}
+  />
   <div>
     <label class="field-label" for="segment-method">Who keeps addresses here</label>
     <select id="segment-method" class="select w-full" bind:value={f.method}>

@@ -62,6 +62,31 @@ describe('the form of a segment', () => {
     });
   });
 
+  it('has the pair of resolvers worked out from what is at hand, and takes it', async () => {
+    const sent = answering({
+      ...READ,
+      ...SCHEMES,
+      'POST /api/resolvers/choice': {
+        body: { resolvers: ['10.71.4.1', '203.0.113.9'], reason: 'The site’s own first.' },
+      },
+    });
+    show(SegmentForm, { siteId: 1 });
+    await type('First resolver', '10.71.4.1');
+    expect(screen.getByLabelText('The site’s own')).toHaveValue('10.71.4.1');
+    await type('A public pair', '203.0.113.9, 203.0.113.10');
+    await fireEvent.click(screen.getByLabelText(/port 53/));
+    await fireEvent.click(screen.getByRole('button', { name: 'Work it out' }));
+    await fireEvent.click(await screen.findByRole('button', { name: 'Take these' }));
+    expect(screen.getByLabelText('Second resolver')).toHaveValue('203.0.113.9');
+    expect(sent.find((s) => s.call === 'POST /api/resolvers/choice')?.body).toEqual({
+      site: ['10.71.4.1'],
+      provider: [],
+      open: ['203.0.113.9', '203.0.113.10'],
+      insideNames: false,
+      outsideAllowed: false,
+    });
+  });
+
   it('says why it cannot be laid out so, and leaves what was typed', async () => {
     answering({
       ...READ,

@@ -102,8 +102,8 @@ final class Keys {
                 }
                 page.keyboard().press("" + n);
             }
-            case "TYPE_SHEET" -> enterOnDevice();
-            case "READ_BACK" -> readBack();
+            case "TYPE_SHEET" -> enterOnDevice(step.get("gate").get("part").asString());
+            case "READ_BACK" -> readBack(step.get("gate").get("part").asString());
             case "ADDRESS_SHOWN" -> {
                 restartDevice();
                 type(page.getByLabel(step.get("gate").get("ask").asString()), known.get("ADDRESS"));
@@ -187,12 +187,14 @@ final class Keys {
         return "";
     }
 
-    private void readBack() {
+    private void readBack(String part) {
         for (var row : book().get("readBack"))
-            type(
-                    page.locator("main")
-                            .getByLabel(row.get("label").asString(), new Locator.GetByLabelOptions().setExact(true)),
-                    row.get("value").asString());
+            if (row.get("part").asString().equals(part))
+                type(
+                        page.locator("main")
+                                .getByLabel(
+                                        row.get("label").asString(), new Locator.GetByLabelOptions().setExact(true)),
+                        row.get("value").asString());
     }
 
     private String bench(String method, String path, String body) {
@@ -204,12 +206,14 @@ final class Keys {
     }
 
     /** Enters the whole sheet on the device itself, which lies beside the keyboard. */
-    private void enterOnDevice() {
+    private void enterOnDevice(String part) {
         var typed = new LinkedHashMap<String, String>();
         for (var row : book().get("sheet"))
-            if (!row.get("value").asString().isEmpty())
+            if (!row.get("value").asString().isEmpty()
+                    && row.get("part").asString().equals(part))
                 typed.put(row.get("label").asString(), row.get("value").asString());
-        bench("PUT", device + "/menu", JSON.writeValueAsString(typed));
+        // What a partner or a service must know is entered there, and no stand-in is needed for it.
+        if (!part.matches("partner|service")) bench("PUT", device + "/menu", JSON.writeValueAsString(typed));
     }
 
     private void restartDevice() {

@@ -59,7 +59,7 @@ class OnboardTest extends InTheDemo {
                         + "supply/Supply, amperes on its label (A)=2; supply/Held for long (A)#2=0,5; "
                         + "run/Length of the run, one way (m)=12; run/Cross-section of one lead (mm²)=0.75; "
                         + "run/Most that it draws (A)=600 mA",
-                "Check-in kiosk 2      | kiosk-2         | unit=0018; ADDRESS=10.44.24.29; seals.read=551804 551803; "
+                "Check-in kiosk 2      | kiosk-2         | unit=0018; model=Q-1; ADDRESS=10.44.24.29; seals.read=551804 551803; "
                         + "case.first=K-2; case.second=K-2; count=4; "
                         + "strips/Each draws (W)#0=65; strips/How many#0=4; pad-name.first=Check-in kiosk 2; "
                         + "pad-name.second=check-in kiosk 2; case=K-2; pack-away.read=660001 660002",

@@ -11,7 +11,6 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.SelectOption;
 import java.util.HashMap;
-import java.util.List;
 import java.util.Map;
 
 /** What the technician does with a new payment terminal, from the plan to the sign-off. */
@@ -30,17 +29,15 @@ final class Technician {
     }
 
     Map<String, String> sheet() {
-        return Map.of(
-                "Address",
-                address(),
-                "Mask",
-                "255.255.255.0",
-                "Gateway",
-                "10.44.16.1",
-                "Resolver 1",
-                "10.44.16.1",
-                "Resolver 2",
-                "203.0.113.9");
+        return Map.ofEntries(
+                Map.entry("Address", address()),
+                Map.entry("Mask", "255.255.255.0"),
+                Map.entry("Gateway", "10.44.16.1"),
+                Map.entry("Resolver 1", "10.44.16.1"),
+                Map.entry("Resolver 2", "203.0.113.9"),
+                Map.entry("Listening port", "" + (7450 + till)),
+                Map.entry("Till address", "10.44.16." + (30 + till)),
+                Map.entry("Till port", "7500"));
     }
 
     /** Adds the terminal that is next; its label is read off the device on the bench. */
@@ -62,6 +59,8 @@ final class Technician {
     /** Goes on to the type sheet; the unit in hand is told by the end of its serial. */
     void upToTheSheet(String unit) {
         see("Seal and both screws whole");
+        assertThat(heading(page, "Unpack and count")).isVisible();
+        onUpTo("label");
         page.getByLabel("Last four of the serial or the MAC in your hand").fill(unit);
         key(page, "Step done").click();
         see("Steady or blinking green");
@@ -92,8 +91,7 @@ final class Technician {
     }
 
     void readBack(Map<String, String> shown) {
-        for (String label : List.of("Address", "Mask", "Gateway", "Resolver 1", "Resolver 2"))
-            field(page, label).fill(shown.get(label));
+        shown.forEach((label, value) -> field(page, label).fill(value));
         key(page, "Step done").click();
     }
 
@@ -109,8 +107,20 @@ final class Technician {
         restartDevice();
         page.getByLabel("Which address does the start-up screen show?").fill(address());
         key(page, "Step done").click();
+        assertThat(heading(page, "Compare its clock")).isVisible();
+        onUpTo("confirm");
         page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Go to Confirm"))
                 .click();
+    }
+
+    /** Does what is left before a step, as everything should be: at the device, and in the set-up of its till. */
+    private void onUpTo(String key) {
+        var keys = new Keys(page, Long.parseLong(page.url().replaceAll(".*/", "")), "");
+        for (var step : keys.book().get("steps")) {
+            if (step.get("key").asString().equals(key)) return;
+            if (step.get("status").asString().equals("PASSED")) continue;
+            keys.carry(step, Map.of("model", "OC-2", "first", "4711", "second", "4711"));
+        }
     }
 
     /** Switches something that goes wrong on or off, and returns what one sees at the device then. */

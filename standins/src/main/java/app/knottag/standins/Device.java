@@ -60,7 +60,12 @@ final class Device {
     Device(GardenCentre.Made made) {
         station = made.station();
         kind = made.kind();
-        kind.ifPresent(k -> k.menu().forEach(f -> menu.put(f.label(), made.setUp() ? setUp(f) : factory(f))));
+        kind.ifPresent(k -> own(k).forEach(f -> menu.put(f.label(), made.setUp() ? setUp(f) : factory(f))));
+    }
+
+    /** The fields of its own menus; what its partner or a service must know is typed there. */
+    private static List<MenuField> own(Kind kind) {
+        return kind.menu().stream().filter(f -> !f.elsewhere()).toList();
     }
 
     private String setUp(MenuField field) {
@@ -126,7 +131,7 @@ final class Device {
     /** Saves what was typed; like a real small screen it refuses what is no address at all, and nothing else. */
     void type(Map<String, String> typed) {
         typed.forEach((label, text) -> {
-            var field = kind.orElseThrow().menu().stream()
+            var field = own(kind.orElseThrow()).stream()
                     .filter(f -> f.label().equals(label))
                     .findFirst()
                     .orElseThrow(() -> new IllegalArgumentException("There is no field " + label + " in this menu."));
@@ -149,7 +154,7 @@ final class Device {
     void restart(Instant now) {
         startedAt = now.plusSeconds(RESTART_SECONDS);
         if (kind.isEmpty()) return;
-        var fields = kind.get().menu();
+        var fields = own(kind.get());
         boolean fixed = fields.stream()
                 .filter(f -> f.field() == Field.OTHER && !f.leaveAlone())
                 .findFirst()

@@ -49,7 +49,7 @@ public final class OutageSheet implements Worksheet {
     @Override
     public String purpose() {
         return "Follows an outage second by second with these times: when it restarts the router, whether the router gets "
-                + "the time to start, and when it gives up. It takes every look to fail while the line is down.";
+                + "the time to start, and when it gives up. Every look is taken to fail while the line is down.";
     }
 
     @Override

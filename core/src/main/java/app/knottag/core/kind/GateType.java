@@ -51,6 +51,11 @@ public enum GateType {
         this.holds = holds;
     }
 
+    /** Whether it is about what is entered in a menu. */
+    public boolean typed() {
+        return this == TYPE_SHEET || this == READ_BACK;
+    }
+
     /** Returns when it lets a step be done, as a sentence; what the step itself says stands in braces. */
     String holds() {
         return holds;

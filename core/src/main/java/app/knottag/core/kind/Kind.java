@@ -23,7 +23,8 @@ import java.util.Set;
  * @param serialPattern regular expression that its serials match, or empty when none is known
  * @param labelPlace where MAC and serial stand on it
  * @param menuPath how to get to the network menu of this device
- * @param menu the fields of that menu, in its own order
+ * @param menu the fields of that menu, in its own order, and of further menus
+ * @param menus further menus by their name, each with how to get there: a second one of the device, or the partner's own
  * @param service how the service is asked for its serial
  * @param personal whether such a device belongs to one person, as a phone does
  * @param labels where its facts stand, in no order
@@ -52,6 +53,7 @@ public record Kind(
         String menuPath,
         String menuCaution,
         List<MenuField> menu,
+        Map<String, String> menus,
         Service service,
         List<Step> steps,
         boolean personal,
@@ -64,6 +66,12 @@ public record Kind(
         Optional<ResetRule> reset,
         int nightlyMinutes,
         boolean wireless) {
+
+    /** Name of the further menu that is the partner's own set-up. */
+    public static final String PARTNER = "partner";
+
+    /** Names of the further menus that are not on the device itself: its partner's, and a service's. */
+    private static final Set<String> ELSEWHERE = Set.of(PARTNER, "service");
 
     public Kind {
         KindCheck.needed(
@@ -94,6 +102,7 @@ public record Kind(
         serialPattern = KindCheck.orEmpty(serialPattern);
         menuCaution = KindCheck.orEmpty(menuCaution);
         menu = List.copyOf(menu);
+        menus = KindCheck.orEmpty(menus);
         steps = List.copyOf(steps);
         talks = KindCheck.orEmpty(talks);
         labels = KindCheck.orEmpty(labels);
@@ -111,7 +120,7 @@ public record Kind(
             throw new IllegalArgumentException("id must be small letters, digits and hyphens, was " + id);
         if (!codeLetter.matches("[A-Z]"))
             throw new IllegalArgumentException("codeLetter must be one capital letter, was " + codeLetter);
-        KindCheck.refuse(steps, labels, questions, signals, openings, reset, serialPattern, menu);
+        KindCheck.refuse(steps, labels, questions, signals, openings, reset, serialPattern, menu, menus);
         steps = List.copyOf(StepOrder.of(steps));
     }
 
@@ -133,6 +142,7 @@ public record Kind(
                 menuPath,
                 menuCaution,
                 fields,
+                KindCheck.only(menus, fields.stream().map(MenuField::part).toList()),
                 service,
                 applying,
                 personal,
@@ -166,13 +176,25 @@ public record Kind(
      * @param text what to set when the value does not come from the plan, or what it is when left alone
      * @param leaveAlone whether it keeps its factory value
      * @param when answers that it is there for, see {@link Step#when()}
+     * @param part which of the further menus it stands in, or empty for the network menu
      */
     public record MenuField(
-            Field field, String label, String text, boolean leaveAlone, Map<String, List<String>> when) {
+            Field field, String label, String text, boolean leaveAlone, Map<String, List<String>> when, String part) {
         public MenuField {
             KindCheck.needed("field", field, "label", label);
             text = KindCheck.orEmpty(text);
             when = KindCheck.orEmpty(when);
+            part = KindCheck.orEmpty(part);
+        }
+
+        /** Whether it is entered at its partner or at a service, and not on the device. */
+        public boolean elsewhere() {
+            return ELSEWHERE.contains(part);
+        }
+
+        /** Returns the same, left as it is. */
+        public MenuField alone() {
+            return new MenuField(field, label, text, true, when, part);
         }
     }
 
@@ -217,7 +239,8 @@ public record Kind(
 
     /**
      * What a menu field holds; OTHER takes its text from the kind, NUMBER is the endpoint's own in its series, NAME its
-     * host name, ZONE the site's time zone and RESTART_AT its hour of the nightly restart.
+     * host name, ZONE the site's time zone and RESTART_AT its hour of the nightly restart; MAC, SERIAL and MODEL are its
+     * own, to be made known to a partner or a service.
      */
     public enum Field {
         ADDRESS,
@@ -232,7 +255,26 @@ public record Kind(
         PARTNER_PORT,
         ZONE,
         RESTART_AT,
+        MAC,
+        SERIAL,
+        MODEL,
         OTHER;
+
+        /** Whether one figure in it decides, so that it must be read back. */
+        public boolean decides() {
+            return switch (this) {
+                case NUMBER, SERVICE_PORT, PARTNER_PORT, MAC, SERIAL -> true;
+                default -> figures();
+            };
+        }
+
+        /** Whether it comes from the plan and is no address, so that it is dictated sign by sign. */
+        public boolean spelled() {
+            return switch (this) {
+                case NUMBER, NAME, SERVICE_PORT, PARTNER_PORT, MAC, SERIAL, MODEL -> true;
+                default -> false;
+            };
+        }
 
         /** Whether it holds an address or a mask, which is typed and read in groups. */
         public boolean figures() {
@@ -252,6 +294,8 @@ public record Kind(
      * @param protocol how it is spoken with; a line when nothing is said
      * @param refuses what it must refuse, such as a finger that is not registered, or empty
      * @param proves what a right answer proves, in plain words
+     * @param job the real job to be done once, as a request; what an answer proves when nothing is said
+     * @param seenBy who must see the real job done, such as the till's user, or empty for whoever sets it up
      * @param partnerAsk line sent to the partner's test port, or empty when only a person can test from there
      */
     public record Service(
@@ -261,7 +305,9 @@ public record Kind(
             String answer,
             String proves,
             String partnerAsk,
-            String refuses) {
+            String refuses,
+            String job,
+            String seenBy) {
         public Service {
             KindCheck.needed("proves", proves);
             protocol = protocol == null ? Protocol.LINE : protocol;
@@ -269,6 +315,9 @@ public record Kind(
             answer = KindCheck.orEmpty(answer);
             partnerAsk = KindCheck.orEmpty(partnerAsk);
             refuses = KindCheck.orEmpty(refuses);
+            job = KindCheck.orEmpty(job);
+            if (job.isEmpty()) job = proves;
+            seenBy = KindCheck.orEmpty(seenBy);
             if (defaultPort < 1 || defaultPort > 65_535)
                 throw new IllegalArgumentException("a port must be 1..65535, was " + defaultPort);
             boolean page = protocol == Protocol.HTTP || protocol == Protocol.HTTPS;
@@ -294,7 +343,8 @@ public record Kind(
      * @param after keys of steps that must come before, each with what breaks when it comes later
      * @param waiting how long it takes, or empty when it is attended
      * @param when questions and the answers for which the step applies; all must fit. Besides the kind's own there are
-     *     {@code method} (FIXED, RESERVED, LEARNED, AUTOMATIC) and {@code partner} (yes, no)
+     *     {@code method} (FIXED, RESERVED, LEARNED, AUTOMATIC), {@code partner} (yes, no) and {@code port} (usual, own: the
+     *     plan gives it another one than the kind's)
      * @param otherwise why it is left out when it does not apply
      * @param needs who must do it by law or trade, such as a qualified electrician, or empty
      * @param recovery what to do when the moment for it has passed, or empty
@@ -365,7 +415,8 @@ public record Kind(
     /**
      * What must be seen before a step may be completed.
      *
-     * @param part which light or icon of the table of signals a SIGNAL is about
+     * @param part which light or icon of the table of signals a SIGNAL is about, or which of the further menus a
+     *     TYPE_SHEET or READ_BACK
      * @param least least number that a COUNT takes
      * @param compare labels of the two things that SAME compares
      * @param sheet key of the worksheet that a WORKSHEET is about

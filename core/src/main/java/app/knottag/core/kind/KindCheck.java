@@ -8,6 +8,7 @@ import app.knottag.core.worksheet.Worksheets;
 import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Collections;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -25,7 +26,8 @@ final class KindCheck {
 
     private static final Map<String, Set<String>> BUILT_IN = Map.of(
             "method", Set.of("FIXED", "RESERVED", "LEARNED", "AUTOMATIC"),
-            "partner", Set.of("yes", "no"));
+            "partner", Set.of("yes", "no"),
+            "port", Set.of("usual", "own"));
     private static final int LONGEST_PATTERN = 80;
     private final List<Mistake> mistakes = new ArrayList<>();
     private final Set<String> counts = new HashSet<>();
@@ -54,6 +56,13 @@ final class KindCheck {
         return Collections.unmodifiableMap(new LinkedHashMap<>(Objects.requireNonNullElse(map, Map.of())));
     }
 
+    /** Returns what is called by one of these names, in its order. */
+    static <V> Map<String, V> only(Map<String, V> map, Collection<String> names) {
+        var left = new LinkedHashMap<>(map);
+        left.keySet().retainAll(names);
+        return left;
+    }
+
     /** What a file leaves out is absent. */
     static <T> Optional<T> orEmpty(@Nullable Optional<T> part) {
         return Objects.requireNonNullElse(part, Optional.empty());
@@ -67,11 +76,13 @@ final class KindCheck {
             List<Opening> openings,
             Optional<ResetRule> reset,
             String serialPattern,
-            List<MenuField> menu) {
+            List<MenuField> menu,
+            Map<String, String> menus) {
         var check = new KindCheck();
         check.serial(serialPattern);
         for (int i = 0; i < menu.size(); i++)
             check.when("menu/" + i + "/when", menu.get(i).when(), questions);
+        check.menus(menu, menus, steps);
         check.steps(steps);
         for (int i = 0; i < steps.size(); i++) check.step("steps/" + i, steps.get(i), questions, signals, openings);
         var keys = steps.stream().map(Step::key).collect(Collectors.toSet());
@@ -101,6 +112,30 @@ final class KindCheck {
                         "serialPattern",
                         "serialPattern cannot be read: " + e.getDescription() + " in “" + e.getPattern() + "”");
             }
+    }
+
+    /** Every further menu is explained, has fields, and a step that enters or reads them. */
+    private void menus(List<MenuField> menu, Map<String, String> menus, List<Step> steps) {
+        for (int i = 0; i < menu.size(); i++)
+            if (!known(menus, menu.get(i).part()))
+                add("menu/" + i, "there is no menu “" + menu.get(i).part() + "”: say under menus how to get there");
+        for (int i = 0; i < steps.size(); i++) {
+            var gate = steps.get(i).gate();
+            if (gate.type().typed() && !known(menus, gate.part()))
+                add("steps/" + i + "/gate", "there is no menu “" + gate.part() + "”: say under menus how to get there");
+        }
+        for (String name : menus.keySet())
+            if (menu.stream().noneMatch(f -> f.part().equals(name))
+                    || steps.stream()
+                            .noneMatch(s ->
+                                    s.gate().type().typed() && s.gate().part().equals(name)))
+                add(
+                        "menus/" + name,
+                        "the menu “" + name + "” needs fields, and a step that enters them or reads them back");
+    }
+
+    private static boolean known(Map<String, String> menus, String part) {
+        return part.isEmpty() || menus.containsKey(part);
     }
 
     private void steps(List<Step> steps) {

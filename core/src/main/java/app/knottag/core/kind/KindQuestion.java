@@ -8,11 +8,13 @@ import java.util.List;
  *
  * @param key small letters and hyphens
  * @param usual the answer that is taken until somebody gives one
+ * @param because why that one is usual, or empty
  */
-public record KindQuestion(String key, String ask, List<Answer> options, String usual) {
+public record KindQuestion(String key, String ask, List<Answer> options, String usual, String because) {
 
     public KindQuestion {
         options = KindCheck.orEmpty(options);
+        because = KindCheck.orEmpty(because);
         if (!key.matches("[a-z][a-z-]{1,29}"))
             throw new IllegalArgumentException("a question's key must be small letters and hyphens, was " + key);
         String wanted = usual;

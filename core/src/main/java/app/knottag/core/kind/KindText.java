@@ -15,7 +15,7 @@ import java.util.stream.Collectors;
  * A kind written out for people: what is done in which order, what must be seen, how long it takes, what to beware of.
  *
  * @param before what must be at hand or known before it begins
- * @param menu the fields of its network menu, in its order
+ * @param menu the fields of its network menu and of further ones, in their order
  * @param lights what its lights, icons and beeps mean
  */
 public record KindText(List<String> before, List<KindTextStep> steps, List<String> menu, List<String> lights) {
@@ -53,7 +53,8 @@ public record KindText(List<String> before, List<KindTextStep> steps, List<Strin
                 before,
                 kind.steps().stream().map(s -> line(kind, s)).toList(),
                 kind.menu().stream()
-                        .map(f -> f.label() + ": "
+                        .map(f -> (f.part().isEmpty() ? "" : capital(f.part().replace('-', ' ')) + ", ")
+                                + f.label() + ": "
                                 + (f.leaveAlone() ? "leave it" : f.text().isEmpty() ? "from the plan" : f.text()))
                         .toList(),
                 kind.signals().stream()
@@ -85,6 +86,10 @@ public record KindText(List<String> before, List<KindTextStep> steps, List<Strin
                                 + either(e.getValue().stream()
                                         .map(KindText::name)
                                         .toList());
+                    case "port" ->
+                        e.getValue().contains("own")
+                                ? "it listens on a port of its own"
+                                : "it listens on its usual port";
                     case "partner" -> e.getValue().contains("yes") ? "it has a partner" : "it has no partner";
                     default ->
                         "“" + asked(kind, e.getKey()) + "” is answered "

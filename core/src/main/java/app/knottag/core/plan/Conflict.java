@@ -44,6 +44,7 @@ public record Conflict(
         OUTSIDE_SEGMENT,
         WIRING,
         SERVICE_PORT_TWICE,
+        PARTNER_APART,
         IN_POOL,
         SEEN_ELSEWHERE,
         SLIP_TO_GATEWAY,

@@ -6,6 +6,7 @@ import app.knottag.core.address.Pool;
 import app.knottag.core.plan.Conflict.Code;
 import app.knottag.core.plan.Conflict.Severity;
 import app.knottag.core.plan.SitePlan.PlannedEndpoint;
+import app.knottag.core.plan.SitePlan.PlannedPartner;
 import app.knottag.core.plan.SitePlan.PlannedSegment;
 import app.knottag.core.time.SiteClock;
 import java.time.Instant;
@@ -44,6 +45,7 @@ public final class SiteCheck {
         check.plan.segments().forEach(check::segment);
         check.plan.segments().forEach(check::slips);
         check.portsTwice();
+        check.apart();
         check.names();
         check.found.addAll(SeriesCheck.conflicts(plan, check.occupied, clock));
         check.found.addAll(SightingCheck.conflicts(plan, clock.now()));
@@ -257,6 +259,37 @@ public final class SiteCheck {
                                         + e.partnerPort().get() + " on one address.",
                                 "Give each its own port, counted up from the base.")
                         .on(before.id(), e.id()));
+        }
+    }
+
+    /**
+     * A pair in two segments meets only at the router, and only as far as that lets it through; its own proof tells that
+     * it does. A partner outside all segments is somewhere else, and reached over the line anyway.
+     */
+    private void apart() {
+        var partners = plan.partners().stream().collect(Collectors.toMap(PlannedPartner::id, p -> p));
+        for (var e : plan.endpoints()) {
+            var partner = e.partnerId().map(partners::get);
+            var there = partner.flatMap(p -> segments.values().stream()
+                    .filter(s -> s.segment().prefix().contains(p.address()))
+                    .findFirst());
+            boolean apart = there.filter(s -> s.id() != e.segmentId()).isPresent();
+            if (!apart || !segments.containsKey(e.segmentId()) || e.address().isEmpty() || e.proved()) continue;
+            var here = segments.get(e.segmentId());
+            String pair = e.name() + " is in " + here.name() + ", its partner "
+                    + partner.get().name() + " in " + there.get().name() + ": ";
+            boolean cut = here.segment().gateway().isEmpty()
+                    || there.get().segment().gateway().isEmpty();
+            found.add(Conflict.of(
+                            cut ? Severity.BROKEN : Severity.RISK,
+                            Code.PARTNER_APART,
+                            pair
+                                    + (cut
+                                            ? "without a gateway on both sides nothing passes between them."
+                                            : "they meet only if the router lets them through."),
+                            "Plan it in " + there.get().name()
+                                    + ", or have the firewall rules of this pair let through; its proof settles it.")
+                    .on(e.id()));
         }
     }
 

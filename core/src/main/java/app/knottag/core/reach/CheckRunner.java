@@ -340,7 +340,7 @@ public final class CheckRunner {
         if (service.protocol() == Protocol.LINE && service.ask().isEmpty())
             return new Verdict(
                     Status.SKIPPED,
-                    "Only a person can prove its real job: " + service.proves() + ".",
+                    "Only a person can prove its real job: " + service.job() + ".",
                     "Do it once and say what was seen.",
                     here());
         // Asking a port that is not open would only wait once more.

@@ -3,6 +3,7 @@ package app.knottag.core.runbook;
 import app.knottag.core.address.AddressReader;
 import app.knottag.core.runbook.TypeSheet.SheetRow;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 
 /**
@@ -29,10 +30,27 @@ public record CallSheet(List<ServiceReply> fields, int right, int of) {
 
     private static ServiceReply heard(SheetRow row, EndpointPlan plan, String text) {
         if (text.isEmpty()) return new ServiceReply(row.field().name(), row.label(), false, false, "");
+        if (!row.figures()) return spelled(row, text);
         var reading =
                 AddressReader.read(Spoken.figures(text), EndpointPlan.purpose(row.field()), plan.context(row.value()));
         boolean right = row.value().equals(reading.value());
         return new ServiceReply(
                 row.field().name(), row.label(), true, right, right ? "" : GateJudge.said(reading, row.value()));
+    }
+
+    private static ServiceReply spelled(SheetRow row, String text) {
+        boolean right = plain(text).equals(plain(row.value()))
+                || Spoken.figures(text).equals(row.value())
+                || plain(text).equals(plain(String.join("", row.spoken())));
+        return new ServiceReply(
+                row.field().name(),
+                row.label(),
+                true,
+                right,
+                right ? "" : "“" + text + "” instead of “" + row.value() + "”.");
+    }
+
+    private static String plain(String text) {
+        return text.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]", "");
     }
 }

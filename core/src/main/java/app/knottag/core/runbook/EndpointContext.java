@@ -115,6 +115,16 @@ public record EndpointContext(
         public static final Beside NOTHING = new Beside(List::of, Set::of, sheet -> Map.of(), step -> Optional.empty());
     }
 
-    /** Another endpoint of the site, as far as one can be taken for the other. */
-    public record Other(String name, String place, Optional<Mac> mac, String serial) {}
+    /**
+     * Another endpoint of the site, as far as one can be taken for the other.
+     *
+     * @param number its number, when it is of the same kind
+     */
+    public record Other(String name, String place, Optional<Mac> mac, String serial, Optional<Integer> number) {
+
+        /** Returns its name, and where it belongs when that is known. */
+        public String placed() {
+            return place.isEmpty() ? name : name + " (" + place + ")";
+        }
+    }
 }

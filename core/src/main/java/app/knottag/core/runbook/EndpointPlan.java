@@ -41,6 +41,9 @@ public record EndpointPlan(
             case PARTNER_PORT -> around.partnerPort().map(String::valueOf);
             case ZONE -> Optional.of(around.clock().zone().getId());
             case RESTART_AT -> Optional.ofNullable(around.answers().get(EndpointContext.RESTART_AT));
+            case MAC -> mac.map(Mac::toString);
+            case SERIAL -> serial;
+            case MODEL -> Optional.of(around.model()).filter(m -> !m.isEmpty());
             case OTHER -> Optional.empty();
         };
     }

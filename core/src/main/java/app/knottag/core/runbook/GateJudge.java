@@ -45,7 +45,7 @@ public final class GateJudge {
             case CHOICE -> choice(step, evidence.getOrDefault(SEEN, ""));
             case FACTS -> facts(plan, evidence.getOrDefault(GateForm.UNIT, ""));
             case TYPE_SHEET -> typeSheet(plan);
-            case READ_BACK -> readBack(kind, plan, evidence);
+            case READ_BACK -> readBack(kind, step.gate().part(), plan, evidence);
             case ADDRESS_SHOWN -> addressShown(plan, evidence.getOrDefault(Kind.Field.ADDRESS.name(), ""));
             case CONFIRMED ->
                 plan.confirmed()
@@ -113,12 +113,13 @@ public final class GateJudge {
                 : List.of(new StepFinding("", "It has no address to enter.", "Give it one at Plan."));
     }
 
-    private static List<StepFinding> readBack(Kind kind, EndpointPlan plan, Map<String, String> evidence) {
+    private static List<StepFinding> readBack(Kind kind, String part, EndpointPlan plan, Map<String, String> evidence) {
         var findings = new ArrayList<StepFinding>();
-        for (var row : TypeSheet.toReadBack(kind, plan)) {
+        for (var row : TypeSheet.toReadBack(kind, plan, part)) {
             String field = TypeSheet.key(row),
                     text = evidence.getOrDefault(field, "").strip();
-            if (!row.figures()) words(row, field, text).ifPresent(findings::add);
+            if (!row.figures())
+                words(row, field, text).map(f -> crossed(f, row, plan, text)).ifPresent(findings::add);
             else {
                 var reading = AddressReader.read(text, EndpointPlan.purpose(row.field()), plan.context(row.value()));
                 if (!row.value().equals(reading.value()))
@@ -131,9 +132,33 @@ public final class GateJudge {
         return findings;
     }
 
+    /** How a MAC or serial is written, with dots, dashes or blanks, is the other side's own. */
+    private static boolean same(Kind.Field field, String text, String value) {
+        return field == Kind.Field.MAC || field == Kind.Field.SERIAL
+                ? plain(text).equals(plain(value))
+                : text.equalsIgnoreCase(value);
+    }
+
+    /** A number of another one tells that the two were taken for one another. */
+    private static StepFinding crossed(StepFinding finding, TypeSheet.SheetRow row, EndpointPlan plan, String text) {
+        if (row.field() != Kind.Field.NUMBER) return finding;
+        return plan.around().beside().others().get().stream()
+                .filter(o ->
+                        o.number().map(String::valueOf).filter(text::equals).isPresent())
+                .findFirst()
+                .map(
+                        o -> new StepFinding(
+                                finding.field(),
+                                finding.message() + " " + text + " is the number of " + o.placed() + ".",
+                                "Are the two in one another's place? Then change them over; otherwise correct the number here."))
+                .orElse(finding);
+    }
+
     /** Words may go unread, since not every menu shows them again; what is read must be as it should. */
     private static Optional<StepFinding> words(TypeSheet.SheetRow row, String field, String text) {
-        if (text.isEmpty() || text.equalsIgnoreCase(row.value())) return Optional.empty();
+        if (text.isEmpty() && row.field().decides())
+            return Optional.of(new StepFinding(field, row.label() + " is not read yet.", "Key in what stands there."));
+        if (text.isEmpty() || same(row.field(), text, row.value())) return Optional.empty();
         return Optional.of(new StepFinding(
                 field,
                 row.label() + ": “" + text + "” instead of “" + row.value() + "”"

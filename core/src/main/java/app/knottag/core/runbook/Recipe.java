@@ -36,14 +36,21 @@ public record Recipe(Kind kind, List<LeftOut> leftOut) {
         var out = new LinkedHashMap<String, String>();
         for (var step : kind.steps()) {
             if (!fits(step.when(), answers)) out.put(step.key(), because(kind, step, answers));
-            else if (typed(step) && !typing(around.method()))
+            else if (network(step) && !typing(around.method()))
                 out.put(step.key(), "Its address is kept by the DHCP server: nothing is typed on it.");
         }
         var steps = new ArrayList<Step>();
         for (var step : kind.steps())
             if (!out.containsKey(step.key())) steps.add(fitted(step, out.keySet(), kind, around));
         if (around.method() == Method.LEARNED) learn(steps);
-        var menu = kind.menu().stream().filter(f -> fits(f.when(), answers)).toList();
+        var entered = steps.stream()
+                .filter(s -> s.gate().type().typed())
+                .map(s -> s.gate().part())
+                .collect(Collectors.toSet());
+        var menu = kind.menu().stream()
+                .filter(f -> fits(f.when(), answers))
+                .filter(f -> f.part().isEmpty() || entered.contains(f.part()))
+                .toList();
         return new Recipe(
                 kind.with(steps, around.method() == Method.LEARNED ? onlyAddress(menu) : menu),
                 out.entrySet().stream()
@@ -57,6 +64,10 @@ public record Recipe(Kind kind, List<LeftOut> leftOut) {
             answers.put(q.key(), around.answers().getOrDefault(q.key(), q.usual()));
         answers.put("method", around.method().name());
         answers.put("partner", around.partner().isPresent() ? "yes" : "no");
+        boolean usual = around.servicePort()
+                .filter(p -> p != kind.service().defaultPort())
+                .isEmpty();
+        answers.put("port", usual ? "usual" : "own");
         return answers;
     }
 
@@ -80,8 +91,9 @@ public record Recipe(Kind kind, List<LeftOut> leftOut) {
         return method == Method.FIXED || method == Method.LEARNED;
     }
 
-    private static boolean typed(Step step) {
-        return step.gate().type() == GateType.TYPE_SHEET || step.gate().type() == GateType.READ_BACK;
+    /** Whether a step enters the network menu or reads it back; other menus are entered whoever keeps the address. */
+    private static boolean network(Step step) {
+        return step.gate().type().typed() && step.gate().part().isEmpty();
     }
 
     /** What rested on a step that is left out rests on what that one rested on. */
@@ -104,9 +116,10 @@ public record Recipe(Kind kind, List<LeftOut> leftOut) {
 
     /** What the device was given is read before anything is typed, since typing ends it. */
     private static void learn(List<Step> steps) {
-        int at = steps.stream().map(s -> s.gate().type()).toList().indexOf(GateType.TYPE_SHEET);
-        if (at < 0) return;
-        var typing = steps.get(at);
+        var first = steps.stream().filter(Recipe::network).findFirst();
+        if (first.isEmpty()) return;
+        int at = steps.indexOf(first.get());
+        var typing = first.get();
         steps.add(
                 at,
                 new Step(
@@ -136,7 +149,7 @@ public record Recipe(Kind kind, List<LeftOut> leftOut) {
     private static List<MenuField> onlyAddress(List<MenuField> menu) {
         var stays = Set.of(Kind.Field.MASK, Kind.Field.GATEWAY);
         return menu.stream()
-                .map(f -> stays.contains(f.field()) ? new MenuField(f.field(), f.label(), f.text(), true, f.when()) : f)
+                .map(f -> stays.contains(f.field()) && f.part().isEmpty() ? f.alone() : f)
                 .toList();
     }
 
@@ -145,7 +158,7 @@ public record Recipe(Kind kind, List<LeftOut> leftOut) {
         var redo = new HashSet<>(whole.reset().map(r -> r.redo()).orElse(List.of()));
         return applying.steps().stream()
                 .filter(s -> redo.contains(s.key())
-                        || s.key().equals(LEARN) && redo.stream().anyMatch(k -> typed(whole.step(k)))
+                        || s.key().equals(LEARN) && redo.stream().anyMatch(k -> network(whole.step(k)))
                         || s.gate().type() == GateType.CONFIRMED)
                 .map(Step::key)
                 .toList();

@@ -7,7 +7,6 @@ import app.knottag.core.reach.ProofBasis.Change;
 import app.knottag.core.status.Status;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -90,21 +89,33 @@ public record Runbook(Kind kind, List<StepRecord> records) {
     /** Returns the keys of the steps that changes undo: what was typed and read back no longer stands, nor its proof. */
     public static List<String> undoneBy(Kind kind, Set<Change> changes) {
         if (changes.isEmpty()) return List.of();
-        var gates = EnumSet.of(GateType.CONFIRMED);
-        if (changes.contains(Change.ADDRESS) || changes.contains(Change.SETTINGS)) gates.add(GateType.ADDRESS_SHOWN);
-        boolean typed = changes.contains(Change.ADDRESS)
-                || changes.contains(Change.SETTINGS)
-                || kind.menu().stream().anyMatch(f -> holds(f.field(), changes));
-        if (typed) gates.addAll(EnumSet.of(GateType.LEARNED, GateType.TYPE_SHEET, GateType.READ_BACK));
         return kind.steps().stream()
-                .filter(s -> gates.contains(s.gate().type()))
+                .filter(s -> switch (s.gate().type()) {
+                    case CONFIRMED -> true;
+                    case ADDRESS_SHOWN -> addressed(changes);
+                    case LEARNED, TYPE_SHEET, READ_BACK -> undone(kind, s.gate().part(), changes);
+                    default -> false;
+                })
                 .map(Kind.Step::key)
                 .toList();
+    }
+
+    private static boolean addressed(Set<Change> changes) {
+        return changes.contains(Change.ADDRESS) || changes.contains(Change.SETTINGS);
+    }
+
+    /** Whether what was entered in a menu no longer stands; another partner knows nothing of what the first was told. */
+    private static boolean undone(Kind kind, String part, Set<Change> changes) {
+        return part.isEmpty() && addressed(changes)
+                || part.equals(Kind.PARTNER) && changes.contains(Change.PARTNER)
+                || kind.menu().stream().anyMatch(f -> f.part().equals(part) && holds(f.field(), changes));
     }
 
     /** Whether a field of the menu holds something that changed. */
     private static boolean holds(Kind.Field field, Set<Change> changes) {
         return switch (field) {
+            case ADDRESS -> changes.contains(Change.ADDRESS);
+            case MASK, GATEWAY, RESOLVER_1, RESOLVER_2 -> changes.contains(Change.SETTINGS);
             case SERVICE_PORT -> changes.contains(Change.SERVICE_PORT);
             case PARTNER_ADDRESS, PARTNER_PORT -> changes.contains(Change.PARTNER);
             default -> false;

@@ -12,7 +12,7 @@ import java.util.Map;
  */
 final class Spoken {
 
-    private static final List<String> DIGITS =
+    static final List<String> DIGITS =
             List.of("zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine");
 
     private Spoken() {}

@@ -14,13 +14,20 @@ public final class TypeSheet {
      *
      * @param value what to enter; empty when the plan has no value for this field
      * @param figures whether the value is an address or a mask, to be shown in groups
-     * @param spoken its groups in words, to dictate it; empty for what is no figure
+     * @param spoken its groups in words, to dictate it; empty for what is known without dictating
      * @param leaveAlone whether the field keeps what it has
+     * @param part which of the further menus it stands in, or empty for the network menu
      */
     public record SheetRow(
-            Field field, String label, String value, boolean figures, List<String> spoken, boolean leaveAlone) {}
+            Field field,
+            String label,
+            String value,
+            boolean figures,
+            List<String> spoken,
+            boolean leaveAlone,
+            String part) {}
 
-    /** Returns the sheet; a field without a planned value is to be left empty. */
+    /** Returns the sheet of all menus; a field without a planned value is to be left empty. */
     public static List<SheetRow> of(Kind kind, EndpointPlan plan) {
         return kind.menu().stream().map(f -> row(f, plan)).toList();
     }
@@ -33,13 +40,19 @@ public final class TypeSheet {
                 f.label(),
                 value,
                 f.field().figures(),
-                f.field().figures() ? Spoken.groups(value) : List.of(),
-                f.leaveAlone());
+                f.field().figures() ? Spoken.groups(value) : f.field().spelled() ? Spelling.of(value) : List.of(),
+                f.leaveAlone(),
+                f.part());
     }
 
-    /** Returns the rows that are read back: those with a value, figures or not. */
-    public static List<SheetRow> toReadBack(Kind kind, EndpointPlan plan) {
-        return of(kind, plan).stream().filter(r -> !r.value().isEmpty()).toList();
+    /** Returns the rows of one menu. */
+    public static List<SheetRow> of(Kind kind, EndpointPlan plan, String part) {
+        return of(kind, plan).stream().filter(r -> r.part().equals(part)).toList();
+    }
+
+    /** Returns the rows of one menu that are read back: those with a value, figures or not. */
+    public static List<SheetRow> toReadBack(Kind kind, EndpointPlan plan, String part) {
+        return of(kind, plan, part).stream().filter(r -> !r.value().isEmpty()).toList();
     }
 
     /** Returns the name of a row's field in what is read back; several have words of their own, so the label tells. */

@@ -35,11 +35,16 @@ class KindReaderTest {
                 "'TK[0-9]{6}'            | '(T)K\\1'               | SerialPattern cannot be read: invalid escape sequence",
                 "type: FACTS,            | type: GUESS,            | One of these stands here: CHOICE, FACTS,",
                 "words: [clock]          | words: clock            | A list stands here, each on its own line after a dash.",
-                "version: 2              | version: two            | A whole number stands here.",
+                "version: 3              | version: two            | A whole number stands here.",
                 "'TK[0-9]{6}'            | '[T'                    | SerialPattern cannot be read: missing closing ] in “[T”.",
                 "usual: plug             | usual: battery          | The usual answer to “How is it fed?” must be one "
                         + "of its options, was battery.",
                 "restarts: [1, 1]        | restarts: [3, 1]        | Restarts must be [fewest, most], was [3, 1].",
+                "READ_BACK, ask: What does the clock | READ_BACK, part: roof, ask: What does the clock | There is "
+                        + "no menu “roof”: say under menus how to get there.",
+                "label: IP }             | label: IP, part: roof } | There is no menu “roof”: say under menus how to get there.",
+                "partner: In the         | roof: In the            | The menu “roof” needs fields, and a step that "
+                        + "enters them or reads them back.",
                 "menuPath: On            | menuPaht: On            | There is no “menuPaht” here; there are",
                 "labelPlace: On          | labels: On              | “labels” stands here twice.",
                 "noun: time clock        | noun: !!java.io.File x  | The tag “tag:yaml.org,2002:java.io.File” is not "
@@ -130,10 +135,10 @@ class KindReaderTest {
     void versionsAreKept() {
         var kinds = Kinds.shipped();
         var first = kinds.get("time-clock");
-        kinds.add(KindReader.read(CLOCK.replace("version: 2", "version: 3").replace("name: Time clock", "name: Clock"))
+        kinds.add(KindReader.read(CLOCK.replace("version: 3", "version: 4").replace("name: Time clock", "name: Clock"))
                 .kind());
         assertThat(kinds.get("time-clock").name()).isEqualTo("Clock");
-        assertThat(kinds.find("time-clock", 2).orElseThrow()).isSameAs(first);
+        assertThat(kinds.find("time-clock", 3).orElseThrow()).isSameAs(first);
         assertThat(kinds.find("time-clock", 99)).as("a version nobody knows").isEmpty();
         assertThat(kinds.all()).hasSize(Kinds.SHIPPED.size());
     }

@@ -84,12 +84,12 @@ class KindsTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "ADDRESS      | address read-back restart confirm",
+                "ADDRESS      | address read-back restart at-till till-read-back confirm",
                 "SETTINGS     | address read-back restart confirm",
                 "UNIT         | confirm",
                 "PLACE        | confirm",
-                "PARTNER      | confirm",
-                "SERVICE_PORT | address read-back confirm",
+                "PARTNER      | address read-back at-till till-read-back confirm",
+                "SERVICE_PORT | address read-back at-till till-read-back confirm",
             })
     void undone(ProofBasis.Change change, String keys) {
         assertThat(Runbook.undoneBy(Kinds.shipped().get("counter-payment-terminal"), EnumSet.of(change)))
@@ -147,10 +147,10 @@ class KindsTest {
     @ParameterizedTest(name = "{0}")
     @ValueSource(strings = {"//10.9.9.9/", "http://10.9.9.9/", "status", "/a b", "/a#b", "/\u00e4", "/a@b"})
     void pathsStayOnTheDevice(String ask) {
-        assertThatThrownBy(() -> new Kind.Service(80, Protocol.HTTP, ask, "", "It is there", "", ""))
+        assertThatThrownBy(() -> new Kind.Service(80, Protocol.HTTP, ask, "", "It is there", "", "", "", ""))
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageStartingWith("a page is asked for by its path, such as /status; was");
-        assertThat(new Kind.Service(80, Protocol.HTTPS, "/a/b?c=1", "", "It is there", "", "").ask())
+        assertThat(new Kind.Service(80, Protocol.HTTPS, "/a/b?c=1", "", "It is there", "", "", "", "").ask())
                 .isEqualTo("/a/b?c=1");
     }
 }

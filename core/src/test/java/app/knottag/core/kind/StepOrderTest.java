@@ -102,10 +102,11 @@ class StepOrderTest {
     @Test
     void aLateStepSaysWhatItBreaks() {
         var kind = Kinds.shipped().get("counter-payment-terminal");
-        assertThat(StepOrder.breaks(kind, "wire", Set.of("label")))
+        assertThat(StepOrder.breaks(kind, "wire", Set.of("label", "kit", "variant")))
                 .containsExactly(
                         "Unpack, check the seals comes first: a broken seal must be seen before anything is connected");
-        assertThat(StepOrder.breaks(kind, "wire", Set.of("label", "unpack"))).isEmpty();
+        assertThat(StepOrder.breaks(kind, "wire", Set.of("label", "unpack", "kit", "variant")))
+                .isEmpty();
     }
 
     static Stream<String> files() {
@@ -140,12 +141,13 @@ class StepOrderTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "version: 2        | version: one",
+                "version: 3        | version: one",
                 "codeLetter: T     | codeLetter: TT",
                 "shortName: pay    | shortName: p",
                 "port: 443         | port: 70000",
                 "noun:             | nuon:",
                 "field: MASK       | field: MASQUE",
+                "menus:            | menues:",
             })
     void agreesWithTheReader(String was, String is) throws IOException {
         String broken = file("counter-payment-terminal.yaml").replace(was.strip(), is.strip());

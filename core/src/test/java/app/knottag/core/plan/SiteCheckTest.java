@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Segment;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.plan.Conflict.Code;
@@ -84,6 +85,60 @@ class SiteCheckTest {
                         List.of(),
                         List.of(sightings)),
                 CLOCK);
+    }
+
+    @DisplayName("A pair in two segments meets only at the router, until its own proof says that it does")
+    @ParameterizedTest(name = "partner at {0}, gateway there {1}, proved {2}: {3}")
+    @CsvSource(
+            nullValues = "-",
+            value = {
+                "10.44.16.31, 10.44.17.1, false, -",
+                "10.44.17.31, 10.44.17.1, false, RISK E1 is in Shop its partner Server in Office: they meet only if the router "
+                        + "lets them through.",
+                "10.44.17.31, 10.44.17.1, true, -",
+                "10.44.17.31, -, false, BROKEN E1 is in Shop its partner Server in Office: without a gateway on both sides nothing "
+                        + "passes between them.",
+                "192.0.2.31, 10.44.17.1, false, -",
+            })
+    void pairsApart(String partner, String gateway, boolean proved, String expected) {
+        var shop = new PlannedSegment(1, "Shop", SHOP, List.of(a("10.44.16.1")), Duration.ofHours(12));
+        var office = new PlannedSegment(
+                2,
+                "Office",
+                new Segment(
+                        Ipv4Prefix.parse("10.44.17.0/24"),
+                        Optional.ofNullable(gateway).map(Ipv4Address::parse),
+                        List.of()),
+                List.of(a("10.44.17.1")),
+                Duration.ofHours(12));
+        var lone = endpoint(1, "10.44.16.51", 1, null);
+        var paired = new PlannedEndpoint(
+                lone.id(),
+                lone.name(),
+                lone.hostName(),
+                lone.segmentId(),
+                lone.address(),
+                lone.method(),
+                lone.seriesId(),
+                lone.number(),
+                lone.mac(),
+                Optional.of(9L),
+                Optional.of(7451),
+                Optional.empty(),
+                proved);
+        var plan = new SitePlan(
+                List.of(shop, office),
+                List.of(TILLS),
+                List.of(paired),
+                List.of(new PlannedPartner(9, "Server", a(partner))),
+                List.of(),
+                List.of(),
+                List.of());
+        assertThat(SiteCheck.conflicts(plan, CLOCK).stream()
+                        .filter(c -> c.code() == Code.PARTNER_APART)
+                        .map(c -> c.severity() + " " + c.message().replace(",", ""))
+                        .toList())
+                .isEqualTo(expected == null ? List.of() : List.of(expected));
     }
 
     @DisplayName("Each thing that is wrong is said with the smallest change that mends it")
@@ -325,6 +380,12 @@ class SiteCheckTest {
             value = {
                 "false | true  | 10.0.0.1 | 10.0.0.1 203.0.113.9",
                 "true  | true  | 10.0.0.1 | 10.0.0.1",
+                "true  | false | 10.0.0.1 | 10.0.0.1",
+                "true  | false | -        | ",
+                "false | false | -        | 198.51.100.3",
+                "false | true  | 10.0.0.1 10.0.0.2 | 10.0.0.1 203.0.113.9",
+                "true  | true  | 10.0.0.1 10.0.0.2 | 10.0.0.1 10.0.0.2",
+                "false | true  | 203.0.113.9 | 203.0.113.9 198.51.100.3",
                 "false | false | 10.0.0.1 | 10.0.0.1 198.51.100.3",
                 "true  | true  | -        | ",
                 "false | true  | -        | 203.0.113.9 198.51.100.3",
@@ -332,7 +393,11 @@ class SiteCheckTest {
     void resolvers(boolean inside, boolean open, String own, String expected) {
         var choice = ResolverChoice.choose(
                 new Known(
-                        own == null ? List.of() : List.of(a(own)),
+                        own == null
+                                ? List.of()
+                                : Arrays.stream(own.split(" "))
+                                        .map(Ipv4Address::parse)
+                                        .toList(),
                         List.of(a("198.51.100.3")),
                         List.of(a("203.0.113.9"))),
                 inside,

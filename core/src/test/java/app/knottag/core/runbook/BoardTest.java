@@ -69,7 +69,7 @@ class BoardTest {
                 "120 | NOW  | 0  | It has taken longer than it ever does: 120 min. Look for: The welcome screen with a clock.",
             })
     void judgesWaits(long minute, State state, long minutes, String because) {
-        var board = Board.of(List.of(job(1, TERMINAL, 3, Status.ACTIVE, 0L)), at(minute));
+        var board = Board.of(List.of(job(1, TERMINAL, 5, Status.ACTIVE, 0L)), at(minute));
         assertThat(board.lines()).singleElement().satisfies(l -> {
             assertThat(l.state()).isEqualTo(state);
             assertThat(l.minutes()).isEqualTo(minutes);
@@ -83,10 +83,10 @@ class BoardTest {
                 List.of(
                         job(1, PRINTER, 0, Status.PENDING, null),
                         job(2, TERMINAL, 0, Status.PENDING, null),
-                        job(3, TERMINAL, 2, Status.FAILED, null),
-                        job(4, TERMINAL, 3, Status.ACTIVE, 0L),
-                        job(5, TERMINAL, 3, Status.ACTIVE, -70L),
-                        job(6, TERMINAL, 3, Status.ACTIVE, 30L)),
+                        job(3, TERMINAL, 4, Status.FAILED, null),
+                        job(4, TERMINAL, 5, Status.ACTIVE, 0L),
+                        job(5, TERMINAL, 5, Status.ACTIVE, -70L),
+                        job(6, TERMINAL, 5, Status.ACTIVE, 30L)),
                 at(60));
         assertThat(board.lines().stream().map(l -> l.state() + " " + l.endpoint()))
                 .containsExactly("NOW 5", "NEXT 4", "NEXT 3", "NEXT 2", "NEXT 1", "RUNS 6");
@@ -109,7 +109,7 @@ class BoardTest {
                         .because())
                 .isEqualTo("Nothing makes one of these more urgent than another; this is the first by name.");
         assertThat(Board.of(List.of(), at(0)).now()).isEmpty();
-        assertThat(Board.of(List.of(job(1, PRINTER, 5, Status.PENDING, null)), at(0))
+        assertThat(Board.of(List.of(job(1, PRINTER, 7, Status.PENDING, null)), at(0))
                         .lines())
                 .as("only the confirmation is left")
                 .isEmpty();

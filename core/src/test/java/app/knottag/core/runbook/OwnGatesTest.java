@@ -60,8 +60,12 @@ class OwnGatesTest {
                 new EndpointContext.Beside(
                         () -> List.of(
                                 new Other(
-                                        "Kiosk 3", "Table 3", Optional.of(Mac.parse("00:00:5E:00:53:3D")), "QS-30030"),
-                                new Other("Kiosk 4", "", Optional.empty(), "")),
+                                        "Kiosk 3",
+                                        "Table 3",
+                                        Optional.of(Mac.parse("00:00:5E:00:53:3D")),
+                                        "QS-30030",
+                                        Optional.of(3)),
+                                new Other("Kiosk 4", "", Optional.empty(), "", Optional.of(4))),
                         () -> Set.of("770012", "770013"),
                         EndpointContext.Beside.NOTHING.figures(),
                         EndpointContext.Beside.NOTHING.counted()),
@@ -133,6 +137,24 @@ class OwnGatesTest {
                 "kiosk-set | router | steadiness=SLOW | Say what you see first.",
                 "time-clock | start | steadiness=STEADY; colour=screen lit; beeps=3; beep=SHORT | Its memory is not read.",
                 "time-clock | start | steadiness=STEADY; colour=screen lit; beeps=1 | Say whether the beeps were short or long.",
+                // numbers along a row, and the set-up of the partner
+                "kiosk-set | operator | NUMBER=2; NAME=pgb-kiosk2 |",
+                "kiosk-set | operator | NUMBER=2 |",
+                "kiosk-set | operator | NAME=pgb-kiosk2 | Operator number is not read yet.",
+                "kiosk-set | operator | NUMBER=3 | Operator number: “3” instead of “2”. 3 is the number of Kiosk 3 (Table 3).",
+                "kiosk-set | operator | NUMBER=5; NAME=pgb-kiosk5 | Operator number: “5” instead of “2”./Kiosk name: "
+                        + "“pgb-kiosk5” instead of “pgb-kiosk2”.",
+                "counter-payment-terminal | till-read-back | NUMBER=2; ADDRESS=10.44.16.54; SERVICE_PORT=7400 |",
+                "counter-payment-terminal | till-read-back | NUMBER=2; ADDRESS=10.44.16.45; SERVICE_PORT=7004 | Terminal "
+                        + "address: Two figures swapped in the last group: 45 typed, 54 planned./Terminal port: “7004” "
+                        + "instead of “7400”.",
+                "counter-payment-terminal | code | first=4711; second=4711 |",
+                "counter-payment-terminal | code | first=4711; second=4171 | Code on the till is 4711, Code on the terminal is 4171.",
+                "fax-adapter | service-read-back | SERIAL=qs 20017; MAC=0000.5e00.532b; MODEL=FA-1P |",
+                "fax-adapter | service-read-back | SERIAL=QS-20071; MODEL=FA-1 | Model: “FA-1” instead of “FA-1P”./Serial: "
+                        + "“QS-20071” instead of “QS-20017”./MAC is not read yet.",
+                "till-pin-pad | sound-read-back | Volume=8 |",
+                "till-pin-pad | sound-read-back | Volume=0 | Volume: “0” instead of “8”.",
                 // variants
                 "time-clock | variant | model=tk 40 |",
                 "time-clock | variant | model=TK-40S | TK-40S is the wrong variant: same front, serial line only; it "
@@ -251,9 +273,14 @@ class OwnGatesTest {
         var records = new HashMap<String, OpenState.Record>();
         assertThat(judgeOpenings(kind, records))
                 .containsExactly(
+                        "Guessing without end stands open.",
                         "Factory administrator awake stands open.",
                         "Firewall open stands open.",
-                        "Whole subnet on the allow list stands open.");
+                        "One account for everybody at its share stands open.",
+                        "Whole subnet on the allow list stands open.",
+                        "Its page without encryption stands open.");
+        for (String key : List.of("lockout", "one-account", "plain-page"))
+            records.put(key, record(key, "", null, true));
         records.put("factory-administrator", record("factory-administrator", "", null, true));
         records.put("firewall-open", record("firewall-open", "Joris", today, false));
         records.put("allow-list", record("allow-list", "Joris", today.minusDays(1), false));
@@ -312,6 +339,38 @@ class OwnGatesTest {
                 .extracting(CallSheet.ServiceReply::message)
                 .containsExactly("Two figures swapped in the last group: 45 typed, 54 planned.", "", "", "");
         assertThat(sheet.fields().get(3).heard()).isFalse();
+    }
+
+    @DisplayName("Numbers and names are dictated sign by sign, and scored like figures")
+    @ParameterizedTest(name = "{0} {1} as {3}: {4}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "partner | SERVICE_PORT | seven four zero zero | 7400          | ''",
+                "partner | SERVICE_PORT | seven four zero zero | seven four double oh | ''",
+                "partner | SERVICE_PORT | seven four zero zero | 7040          | “7040” instead of “7400”.",
+                "partner | NUMBER       | two                  | two           | ''",
+                "service | SERIAL | quebec sierra dash two zero zero one seven | Quebec Sierra dash two zero zero one seven | ''",
+                "service | MAC | zero zero/zero zero/five echo/zero zero/five three/two bravo | 00:00:5e:00:53:2b | ''",
+                "service | MAC | zero zero/zero zero/five echo/zero zero/five three/two bravo | 00005E00532D | “00005E00532D” "
+                        + "instead of “00:00:5E:00:53:2B”.",
+                "sign-in | NAME | papa golf bravo dash kilo india oscar sierra kilo two | PGB-KIOSK2 | ''",
+                "sign-in | NAME | papa golf bravo dash kilo india oscar sierra kilo two | pgb-kiosk3 | “pgb-kiosk3” "
+                        + "instead of “pgb-kiosk2”.",
+            })
+    void spelled(String part, String field, String spoken, String repeated, String message) {
+        var kinds = Map.of("partner", "counter-payment-terminal", "sign-in", "kiosk-set", "service", "fax-adapter");
+        var kind = KINDS.get(kinds.get(part));
+        var plan = plan(kind, Map.of(), Map.of());
+        var rows = TypeSheet.of(kind, plan, part);
+        assertThat(rows)
+                .filteredOn(r -> r.field().name().equals(field))
+                .singleElement()
+                .satisfies(r -> assertThat(r.spoken()).containsExactly(spoken.split("/")));
+        assertThat(CallSheet.score(rows, plan, Map.of(field, repeated)).fields())
+                .filteredOn(CallSheet.ServiceReply::heard)
+                .extracting(CallSheet.ServiceReply::message)
+                .containsExactly(message);
     }
 
     @DisplayName("Restarts counted tell stuck from busy")

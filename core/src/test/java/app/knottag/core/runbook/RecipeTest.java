@@ -56,12 +56,18 @@ class RecipeTest {
             delimiter = '|',
             value = {
                 "time-clock  | FIXED    | ''                | true  | supply                   | It has a plug-in supply.",
-                "time-clock  | FIXED    | supply=leads      | false | number                   | No attendance software "
+                "time-clock  | FIXED    | supply=leads      | false | at-software software-read-back number punch | No attendance software "
                         + "is on record as its partner.",
                 "time-clock  | RESERVED | supply=leads      | true  | address read-back        | Its address is kept by "
                         + "the DHCP server: nothing is typed on it.",
-                "door-reader | FIXED    | lock=magnet       | true  | ''                       | ''",
-                "door-reader | FIXED    | exit-button=handle lock=strike | true | exit fire    | A strike opens mechanically from inside.",
+                "door-reader | FIXED    | lock=magnet opens-by=fingers | true | door        | It is set up on the bench first.",
+                "door-reader | FIXED    | lock=magnet where=place | true | bench consent    | It is opened by cards.",
+                "counter-payment-terminal | RESERVED | '' | true | address read-back    | Its address is kept by "
+                        + "the DHCP server: nothing is typed on it.",
+                "counter-payment-terminal | FIXED | '' | false | at-till till-read-back code | No till is on record as "
+                        + "its partner.",
+                "door-reader | FIXED    | exit-button=handle lock=strike | true | exit fire door consent | A strike opens "
+                        + "mechanically from inside.",
                 "storage-box | FIXED    | used=used drives=one internet=no | false | array      | There is one drive.",
                 "copier      | FIXED    | sends=relay       | false | mailbox                  | It sends through a relay of the site.",
                 "kiosk-set   | RESERVED | uplink=modem encoder=no | false | address read-back encoder | No cards are encoded here.",
@@ -116,6 +122,32 @@ class RecipeTest {
                 .contains("It joins only with this restart: it is registered at Front portal.");
     }
 
+    @DisplayName("A port that the plan gives stands on the sheet; the usual one need not be typed")
+    @ParameterizedTest(name = "port {0}: on the sheet {1}")
+    @CsvSource(
+            nullValues = "-",
+            value = {"-, false", "7400, false", "7452, true"})
+    void portOfItsOwn(Integer port, boolean shown) {
+        var around = new EndpointContext(
+                Method.FIXED,
+                "",
+                "",
+                "",
+                Optional.empty(),
+                Optional.ofNullable(port),
+                Optional.empty(),
+                Optional.empty(),
+                Map.of(),
+                List.of(),
+                EndpointContext.Beside.NOTHING,
+                List.of(),
+                SiteClock.NONE);
+        var menu =
+                Recipe.of(KINDS.get("counter-payment-terminal"), around).kind().menu();
+        assertThat(menu.stream().anyMatch(f -> f.label().equals("Listening port")))
+                .isEqualTo(shown);
+    }
+
     @Test
     void whatRestedOnAStepLeftOutRestsOnWhatThatOneRestedOn() {
         var steps = recipe("time-clock", Method.RESERVED, "", true).kind();
@@ -127,7 +159,9 @@ class RecipeTest {
     void learned() {
         var kind = recipe("label-printer", Method.LEARNED, "", false).kind();
         var keys = kind.steps().stream().map(Kind.Step::key).toList();
-        assertThat(keys).containsExactly("label", "wire", "learn", "address", "read-back", "restart", "confirm");
+        assertThat(keys)
+                .containsExactly(
+                        "kit", "label", "wire", "learn", "address", "read-back", "restart", "secure", "confirm");
         assertThat(kind.step("address").after()).containsKey("learn");
         assertThat(kind.step("address").caution()).startsWith("Switching automatic on again wipes what was typed.");
         assertThat(kind.menu())
@@ -139,10 +173,10 @@ class RecipeTest {
     @DisplayName("A reset has done again what it undid, and the proof with it")
     @ParameterizedTest(name = "{0} {1}: {2}")
     @CsvSource({
-        "storage-box, FIXED, address read-back restart secure confirm",
-        "storage-box, LEARNED, learn address read-back restart secure confirm",
-        "storage-box, RESERVED, restart secure confirm",
-        "door-reader, FIXED, address read-back restart network secure wall confirm",
+        "storage-box, FIXED, address read-back restart clock secure confirm",
+        "storage-box, LEARNED, learn address read-back restart clock secure confirm",
+        "storage-box, RESERVED, restart clock secure confirm",
+        "door-reader, FIXED, address read-back restart network secure wall wall-sync confirm",
     })
     void redo(String kind, Method method, String keys) {
         assertThat(Recipe.redo(KINDS.get(kind), recipe(kind, method, "", false).kind()))

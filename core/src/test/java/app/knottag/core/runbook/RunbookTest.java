@@ -194,10 +194,10 @@ class RunbookTest {
                 "10.44.16.54, 00:00:5E:00:53:2B, 0, PENDING, false, false, ONBOARD, PENDING",
                 "10.44.16.54, 00:00:5E:00:53:2B, 3, PENDING, false, false, ONBOARD, ACTIVE",
                 "10.44.16.54, 00:00:5E:00:53:2B, 5, FAILED, false, false, ONBOARD, FAILED",
-                "10.44.16.54, 00:00:5E:00:53:2B, 7, PENDING, false, false, CONFIRM, ACTIVE",
-                "10.44.16.54, 00:00:5E:00:53:2B, 7, PENDING, true, false, CONFIRM, FAILED",
-                "10.44.16.54, 00:00:5E:00:53:2B, 8, PENDING, true, true, CONFIRM, FAILED",
-                "10.44.16.54, 00:00:5E:00:53:2B, 8, PENDING, false, true, DONE, PASSED",
+                "10.44.16.54, 00:00:5E:00:53:2B, 12, PENDING, false, false, CONFIRM, ACTIVE",
+                "10.44.16.54, 00:00:5E:00:53:2B, 12, PENDING, true, false, CONFIRM, FAILED",
+                "10.44.16.54, 00:00:5E:00:53:2B, 13, PENDING, true, true, CONFIRM, FAILED",
+                "10.44.16.54, 00:00:5E:00:53:2B, 13, PENDING, false, true, DONE, PASSED",
             })
     void standing(
             String address,
@@ -240,16 +240,16 @@ class RunbookTest {
     })
     void standsByItsEntries(Stage.Entries entries, boolean labelled, Station station, Status status) {
         var known = new Stage.Known(true, labelled, true, false);
-        assertThat(Stage.of(known, runbook(8, Status.PENDING), false, entries)).isEqualTo(new Stage(station, status));
+        assertThat(Stage.of(known, runbook(13, Status.PENDING), false, entries)).isEqualTo(new Stage(station, status));
     }
 
     @Test
     void aLaterStepIsBlockedByTheOnesBefore() {
-        assertThat(runbook(2, Status.PENDING).current())
+        assertThat(runbook(4, Status.PENDING).current())
                 .hasValueSatisfying(s -> assertThat(s.key()).isEqualTo("wire"));
-        assertThat(runbook(2, Status.PENDING).blocking("address"))
+        assertThat(runbook(4, Status.PENDING).blocking("address"))
                 .containsExactly("Wire it, power last", "First start");
-        assertThat(runbook(2, Status.PENDING).blocking("wire")).isEmpty();
+        assertThat(runbook(4, Status.PENDING).blocking("wire")).isEmpty();
     }
 
     @DisplayName("A faulty kind file is refused with file, line and reason")
@@ -257,7 +257,7 @@ class RunbookTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "version: 2 | version: one | line 2, column 10 | A whole number stands here.",
+                "version: 3 | version: one | line 2, column 10 | A whole number stands here.",
                 "shortest: 20 | shortest: 90 | line | A wait needs shortest <= usual <= longest, was 90, 55, 120",
                 "holds: true | holds: false | line | A choice needs an option that holds",
                 "key: wire | key: label | line | Two steps are called “label”",

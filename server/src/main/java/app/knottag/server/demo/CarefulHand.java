@@ -33,7 +33,8 @@ public final class CarefulHand {
                         .ifPresent(o -> read.put("seen", o.value()));
             case FACTS -> plan.serial().ifPresent(s -> read.put("unit", s.substring(Math.max(0, s.length() - 4))));
             case READ_BACK, ADDRESS_SHOWN ->
-                TypeSheet.toReadBack(kind, plan).forEach(r -> read.put(TypeSheet.key(r), r.value()));
+                TypeSheet.toReadBack(kind, plan, step.gate().part())
+                        .forEach(r -> read.put(TypeSheet.key(r), r.value()));
             case KIT -> {
                 for (int i = 0; i < kind.outfit().kit().size(); i++) read.put("item-" + i, "true");
             }
@@ -62,11 +63,7 @@ public final class CarefulHand {
             case SAME -> read.putAll(Map.of("first", "K-1", "second", "K-1"));
             case NAMES -> read.putAll(Map.of("first", around.name(), "second", around.name()));
             case SIGNAL -> signal(kind, step, read);
-            case LEARNED -> {
-                read.put("ADDRESS", plan.segment().pools().get(0).from().toString());
-                for (var field : List.of(Kind.Field.MASK, Kind.Field.GATEWAY, Kind.Field.RESOLVER_1))
-                    plan.planned(field).ifPresent(v -> read.put(field.name(), v));
-            }
+            case LEARNED -> learned(plan, read);
             case HOLD ->
                 kind.reset()
                         .filter(r -> !r.seconds().isEmpty())
@@ -88,6 +85,12 @@ public final class CarefulHand {
         if (step.gate().type() == GateType.ADDRESS_SHOWN)
             plan.address().ifPresent(a -> read.put("ADDRESS", a.toString()));
         return read;
+    }
+
+    private static void learned(EndpointPlan plan, Map<String, String> read) {
+        read.put("ADDRESS", plan.segment().pools().get(0).from().toString());
+        for (var field : List.of(Kind.Field.MASK, Kind.Field.GATEWAY, Kind.Field.RESOLVER_1))
+            plan.planned(field).ifPresent(v -> read.put(field.name(), v));
     }
 
     /** Returns what such a hand keys in on the worksheet of a gate, from sound labels. */

@@ -99,8 +99,12 @@ class DemoHands {
         boolean entered = done(book, GateType.TYPE_SHEET), restarted = done(book, GateType.ADDRESS_SHOWN);
         if (!entered || row.confirmedAt() != null) return;
         var typed = new HashMap<String, String>();
+        var elsewhere = book.kind().menu().stream()
+                .filter(Kind.MenuField::elsewhere)
+                .map(Kind.MenuField::part)
+                .toList();
         for (var line : TypeSheet.of(book.kind(), runbooks.plan(row)))
-            if (!line.value().isEmpty()) typed.put(line.label(), line.value());
+            if (!line.value().isEmpty() && !elsewhere.contains(line.part())) typed.put(line.label(), line.value());
         standIns.send("PUT", "/devices/" + device + "/menu", json.writeValueAsString(typed));
         if (restarted) standIns.send("POST", "/devices/" + device + "/restart", "");
     }

@@ -173,6 +173,15 @@ class DemoSites {
         return made;
     }
 
+    /** Kiosks are counted along the row, and there is one pad. */
+    private static Integer number(String device) {
+        return switch (device) {
+            case "reception-pinpad", "kiosk-1" -> 1;
+            case "kiosk-2" -> 2;
+            default -> null;
+        };
+    }
+
     private long endpoint(long site, long segment, String net, String[] f, Map<String, Map<String, Object>> labels) {
         var label = labels.get(f[0].strip());
         String kind = f[1].strip();
@@ -185,7 +194,7 @@ class DemoSites {
                 form.read(
                         site,
                         EndpointRequest.of(segment, kind, (String) label.get("name"), net + f[2].strip(), "")
-                                .numbered(kind.equals("till-pin-pad") ? 1 : null, null, Integer.parseInt(f[5].strip()))
+                                .numbered(number(f[0].strip()), null, Integer.parseInt(f[5].strip()))
                                 .labelled(label.get("mac"), (String) label.get("serial"))
                                 .wired(f[3].strip(), null, null)
                                 .paired(partner, partnerAddress, partner == null ? null : 7500)

@@ -20,6 +20,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -41,7 +42,8 @@ class RunbookController {
     /** An opening as it is said to stand. */
     record ResetRequest(@NotNull String why, String backup) {}
 
-    record RepeatedRequest(@NotNull Map<String, String> repeated) {}
+    /** What was repeated over the phone of one menu; the network menu when none is named. */
+    record RepeatedRequest(@NotNull Map<String, String> repeated, String part) {}
 
     record RunningView(
             long siteId,
@@ -157,8 +159,9 @@ class RunbookController {
     CallSheet callSheet(@PathVariable long id, @Valid @RequestBody RepeatedRequest body) {
         var endpoint = endpoints.get(id);
         var plan = runbooks.plan(endpoint);
+        var kind = Recipe.of(runbooks.kind(endpoint), plan.around()).kind();
         return CallSheet.score(
-                TypeSheet.of(Recipe.of(runbooks.kind(endpoint), plan.around()).kind(), plan), plan, body.repeated());
+                TypeSheet.of(kind, plan, Objects.requireNonNullElse(body.part(), "")), plan, body.repeated());
     }
 
     /** Several endpoints at once: what to do now, what comes after, what runs by itself. */

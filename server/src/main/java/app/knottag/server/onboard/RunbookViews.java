@@ -6,20 +6,12 @@ import app.knottag.core.kind.KindQuestion;
 import app.knottag.core.kind.KindQuestion.Answer;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Outfit;
-import app.knottag.core.kind.Signal;
 import app.knottag.core.plan.LeaseCompare;
-import app.knottag.core.runbook.BootPattern;
 import app.knottag.core.runbook.EndpointPlan;
-import app.knottag.core.runbook.GateForm;
-import app.knottag.core.runbook.GateForm.Input;
 import app.knottag.core.runbook.LearnedLease;
 import app.knottag.core.runbook.OpenState;
 import app.knottag.core.runbook.Recipe;
-import app.knottag.core.runbook.Runbook;
-import app.knottag.core.runbook.StepRecord;
-import app.knottag.core.runbook.StepRecord.StepFinding;
 import app.knottag.core.runbook.TypeSheet;
-import app.knottag.core.status.Status;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.record.StepStore;
@@ -35,45 +27,7 @@ import org.springframework.stereotype.Component;
 @Component
 class RunbookViews {
 
-    record WaitView(
-            int shortest,
-            int usual,
-            int longest,
-            String lookFor,
-            boolean countsRestarts,
-            int restarts,
-            Runbook.@Nullable Pace pace,
-            BootPattern.@Nullable Verdict verdict,
-            String words) {}
-
-    record GateView(
-            GateType type,
-            String ask,
-            List<Kind.Option> options,
-            List<Input> inputs,
-            List<Signal> signals,
-            String sheet) {}
-
-    record StepView(
-            String key,
-            String title,
-            List<String> hint,
-            String caution,
-            String needs,
-            String recovery,
-            boolean passed,
-            List<String> waysOut,
-            GateView gate,
-            @Nullable WaitView waiting,
-            Status status,
-            @Nullable Instant startedAt,
-            @Nullable Instant endedAt,
-            Map<String, String> evidence,
-            List<StepFinding> findings,
-            String reason,
-            String by) {}
-
-    record QuestionView(String key, String ask, List<Answer> options, String answer, boolean given) {}
+    record QuestionView(String key, String ask, List<Answer> options, String answer, boolean given, String because) {}
 
     record OpeningView(
             String key,
@@ -98,12 +52,11 @@ class RunbookViews {
             int version,
             Instant now,
             @Nullable String current,
-            String menuPath,
             String menuCaution,
             List<TypeSheet.SheetRow> sheet,
             List<ReadRow> readBack,
             List<LeaseCompare.Line> learned,
-            List<StepView> steps,
+            List<StepViews.StepView> steps,
             List<Recipe.LeftOut> leftOut,
             List<QuestionView> questions,
             Outfit outfit,
@@ -116,7 +69,14 @@ class RunbookViews {
             int latestVersion) {}
 
     /** A row of the read-back with the name of its field. */
-    record ReadRow(String field, String label, String value, boolean figures, boolean leaveAlone) {}
+    record ReadRow(
+            String field,
+            String label,
+            String value,
+            boolean figures,
+            boolean leaveAlone,
+            boolean needed,
+            String part) {}
 
     private final Runbooks runbooks;
     private final StepStore waits;
@@ -143,17 +103,16 @@ class RunbookViews {
                 endpoint.version(),
                 now,
                 runbook.current().map(Kind.Step::key).orElse(null),
-                kind.menuPath(),
                 kind.menuCaution(),
                 TypeSheet.of(kind, plan),
-                TypeSheet.toReadBack(kind, plan).stream()
-                        .map(r -> new ReadRow(TypeSheet.key(r), r.label(), r.value(), r.figures(), r.leaveAlone()))
-                        .toList(),
+                readBack(kind, plan),
                 runbook.records().stream()
                         .filter(r -> r.done() && kind.step(r.key()).gate().type() == GateType.LEARNED)
                         .flatMap(r -> LearnedLease.compare(plan, r.evidence()).stream())
                         .toList(),
-                kind.steps().stream().map(s -> step(s, runbook, plan, now)).toList(),
+                kind.steps().stream()
+                        .map(s -> StepViews.of(s, runbook, plan, now))
+                        .toList(),
                 recipe.leftOut(),
                 whole.questions().stream()
                         .map(q -> question(q, plan.around().answers()))
@@ -168,9 +127,28 @@ class RunbookViews {
                 kinds.get(endpoint.kind()).version());
     }
 
+    private static List<ReadRow> readBack(Kind kind, EndpointPlan plan) {
+        return TypeSheet.of(kind, plan).stream()
+                .filter(r -> !r.value().isEmpty())
+                .map(r -> new ReadRow(
+                        TypeSheet.key(r),
+                        r.label(),
+                        r.value(),
+                        r.figures(),
+                        r.leaveAlone(),
+                        r.field().decides(),
+                        r.part()))
+                .toList();
+    }
+
     private static QuestionView question(KindQuestion q, Map<String, String> answers) {
         return new QuestionView(
-                q.key(), q.ask(), q.options(), answers.getOrDefault(q.key(), q.usual()), answers.containsKey(q.key()));
+                q.key(),
+                q.ask(),
+                q.options(),
+                answers.getOrDefault(q.key(), q.usual()),
+                answers.containsKey(q.key()),
+                q.because());
     }
 
     private static OpeningView opening(OpenState o, LocalDate today) {
@@ -191,53 +169,6 @@ class RunbookViews {
                 rule.loses(),
                 rule.data(),
                 Recipe.redo(whole, kind).stream().map(k -> kind.step(k).title()).toList());
-    }
-
-    private static StepView step(Kind.Step step, Runbook runbook, EndpointPlan plan, Instant now) {
-        var record = runbook.record(step.key());
-        return new StepView(
-                step.key(),
-                step.title(),
-                step.hint(),
-                step.caution(),
-                step.needs(),
-                record.done() ? "" : step.recovery(),
-                runbook.passed(step.key()),
-                record.wantsWaysOut() ? step.waysOut() : List.of(),
-                new GateView(
-                        step.gate().type(),
-                        step.gate().ask(),
-                        step.gate().options(),
-                        GateForm.of(runbook.kind(), step, plan),
-                        runbook.kind().signals().stream()
-                                .filter(s -> s.part().equals(step.gate().part()))
-                                .toList(),
-                        step.gate().sheet()),
-                step.waiting().map(w -> waiting(w, record, now)).orElse(null),
-                record.status(),
-                record.startedAt().orElse(null),
-                record.endedAt().orElse(null),
-                record.evidence(),
-                record.findings(),
-                record.reason(),
-                record.by());
-    }
-
-    static WaitView waiting(Kind.Wait w, StepRecord record, Instant now) {
-        var pace = record.startedAt()
-                .map(s -> Runbook.pace(w, s, record.endedAt().orElse(now)))
-                .orElse(null);
-        var pattern = pace == null ? null : BootPattern.of(w, record.restarts(), pace);
-        return new WaitView(
-                w.shortest(),
-                w.usual(),
-                w.longest(),
-                w.lookFor(),
-                !w.restarts().isEmpty(),
-                record.restarts(),
-                pace,
-                pattern == null ? null : pattern.verdict(),
-                pattern == null ? "" : pattern.words());
     }
 
     /** Waits that run at any site. */

@@ -240,8 +240,15 @@ class Proposals {
             var numbered = all.stream()
                     .filter(p -> (" " + p.name() + " ").contains(" " + number + " "))
                     .toList();
-            return numbered.size() == 1 ? Optional.of(numbered.get(0)) : Optional.empty();
+            return numbered.size() == 1 ? Optional.of(numbered.get(0)) : shared(series.get(), all);
         });
+    }
+
+    /** The one server that all others of the series hang on, such as a terminal server of several tills. */
+    private Optional<PartnerRow> shared(SeriesRow series, List<PartnerRow> all) {
+        var serves = store.partnersOf(series.id());
+        if (serves.size() != 1 || serves.get(0).count() < 2) return Optional.empty();
+        return all.stream().filter(p -> p.id() == serves.get(0).partnerId()).findFirst();
     }
 
     String name(long siteId, Kind kind, Optional<SeriesRow> series, Integer number) {

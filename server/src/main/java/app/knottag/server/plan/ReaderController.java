@@ -9,15 +9,20 @@ import app.knottag.core.address.Purpose;
 import app.knottag.core.address.Segment;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.hardware.MacReader;
+import app.knottag.core.plan.ResolverChoice;
 import app.knottag.core.reading.Reading;
 import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.Sites;
+import app.knottag.server.web.FormReader;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
@@ -44,6 +49,14 @@ class ReaderController {
 
     record SerialReadRequest(
             String text, @NotNull String kind, @NotNull Long siteId, Long endpointId) {}
+
+    /** The resolvers at hand, as they are typed, and what is known of the site. */
+    record ResolverRequest(
+            @Size(max = 4) List<String> site,
+            @Size(max = 4) List<String> provider,
+            @Size(max = 4) List<String> open,
+            boolean insideNames,
+            boolean outsideAllowed) {}
 
     private final Endpoints endpoints;
     private final Sites sites;
@@ -76,6 +89,35 @@ class ReaderController {
                 segment,
                 body.taken() == null ? Set.of() : new HashSet<>(body.taken()),
                 Optional.ofNullable(body.expected()));
+    }
+
+    /** Which pair of resolvers to use, and why; what is not typed yet is not at hand. */
+    @PostMapping("/api/resolvers/choice")
+    ResolverChoice resolvers(@Valid @RequestBody ResolverRequest body) {
+        var form = new FormReader();
+        var known = new ResolverChoice.Known(
+                addresses(form, "site", body.site()),
+                addresses(form, "provider", body.provider()),
+                addresses(form, "open", body.open()));
+        form.refuse();
+        return ResolverChoice.choose(known, body.insideNames(), body.outsideAllowed());
+    }
+
+    private static List<Ipv4Address> addresses(FormReader form, String field, @Nullable List<String> typed) {
+        var read = new ArrayList<Ipv4Address>();
+        if (typed != null)
+            for (String text : typed)
+                if (!text.isBlank())
+                    form.value(field, AddressReader.read(text, Purpose.RESOLVER, AddressContext.NONE))
+                            .ifPresent(value -> {
+                                if (value.contains(":"))
+                                    form.add(
+                                            field,
+                                            "not-ipv4",
+                                            value + " is an IPv6 address; a pair of IPv4 is chosen here.");
+                                else read.add(Ipv4Address.parse(value));
+                            });
+        return read;
     }
 
     @PostMapping("/api/mac/read")

@@ -165,10 +165,11 @@ public interface EndpointStore {
     Set<Ipv4Address> addresses(@Param("siteId") long siteId, @Param("except") long except);
 
     /** Another endpoint, as far as one may be taken for the other. */
-    record OtherRow(String name, String place, Mac mac, String serial) {}
+    record OtherRow(String name, String place, Mac mac, String serial, Integer number) {}
 
     @Select(
-            "select e.name, coalesce(pl.name, '') as place, i.mac, e.serial from endpoint e left join place pl on pl.id = e.place_id "
+            "select e.name, coalesce(pl.name, '') as place, i.mac, e.serial, case when e.kind = me.kind then e.number end as number "
+                    + "from endpoint e join endpoint me on me.id = #{except} left join place pl on pl.id = e.place_id "
                     + MAC + "where e.site_id = #{siteId} and e.retired_at is null and e.id <> #{except} order by e.id")
     List<OtherRow> others(@Param("siteId") long siteId, @Param("except") long except);
 
@@ -262,6 +263,14 @@ public interface EndpointStore {
 
     @Select("select name from endpoint where series_id = #{seriesId} and retired_at is null order by number")
     List<String> namesInSeries(long seriesId);
+
+    /** A partner of a series, and how many of its endpoints it serves. */
+    record ServesRow(long partnerId, int count) {}
+
+    @Select("""
+            select partner_id, count(*)::int as count from endpoint
+            where series_id = #{seriesId} and partner_id is not null and retired_at is null group by partner_id""")
+    List<ServesRow> partnersOf(long seriesId);
 
     @Select("select id from endpoint where partner_id = #{partnerId} and retired_at is null order by id")
     List<Long> ofPartner(long partnerId);

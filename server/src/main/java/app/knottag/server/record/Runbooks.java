@@ -200,7 +200,11 @@ public class Runbooks {
                 .with(new EndpointContext.Beside(
                         () -> endpoints.others(row.siteId(), row.id()).stream()
                                 .map(o -> new EndpointContext.Other(
-                                        o.name(), o.place(), Optional.ofNullable(o.mac()), o.serial()))
+                                        o.name(),
+                                        o.place(),
+                                        Optional.ofNullable(o.mac()),
+                                        o.serial(),
+                                        Optional.ofNullable(o.number())))
                                 .toList(),
                         () -> Set.copyOf(onboard.seals()),
                         sheet -> worksheets

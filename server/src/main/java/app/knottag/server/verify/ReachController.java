@@ -152,7 +152,11 @@ class ReachController {
     private static String question(Check check, Kind kind) {
         return switch (check) {
             case REAL_JOB ->
-                "Let it do its real job once: " + lower(kind.service().proves()) + ". What happens?";
+                "Let it do its real job once: " + lower(kind.service().job()) + "."
+                        + (kind.service().seenBy().isEmpty()
+                                ? ""
+                                : " " + kind.service().seenBy() + " must see it.")
+                        + " What happens?";
             case REFUSED -> "Try it: " + lower(kind.service().refuses()) + ". Is it refused?";
             case OFFICE -> "Let the office try it from its end. Does it reach this very one?";
             default -> check.question().map(l -> l.words()).orElse("");

@@ -20,6 +20,7 @@ import app.knottag.server.web.Etags;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -146,8 +147,18 @@ public class Sheets {
     @Transactional
     public void keepForEndpoint(long id, Worksheet sheet, int expected, Map<String, String> figures, String by) {
         var endpoint = endpoints.get(id);
-        keep(endpoint.siteId(), id, sheet, expected, figures, by);
+        keep(endpoint.siteId(), id, sheet, expected, own(endpoint, sheet, figures), by);
         consequences.figured(endpoint);
+    }
+
+    /** What was counted at another step stands, and is not kept a second time beside it. */
+    private Map<String, String> own(EndpointStore.Row endpoint, Worksheet sheet, Map<String, String> figures) {
+        var own = new LinkedHashMap<>(figures);
+        var beside = runbooks.wholePlan(endpoint).around().beside();
+        for (var step : gates(endpoint))
+            if (step.gate().sheet().equals(sheet.key()))
+                own.keySet().removeAll(SheetGate.counted(step.gate(), beside).keySet());
+        return own;
     }
 
     /** Keeps the figures of a site. */

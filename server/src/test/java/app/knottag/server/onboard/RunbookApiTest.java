@@ -12,6 +12,7 @@ import app.knottag.core.reach.Here;
 import app.knottag.core.reach.Probes;
 import app.knottag.core.reach.Whois;
 import app.knottag.server.Api;
+import app.knottag.server.Hands;
 import app.knottag.server.Running;
 import app.knottag.server.account.Role;
 import java.sql.SQLException;
@@ -74,32 +75,9 @@ class RunbookApiTest {
                 + api.get("/api/endpoints/" + id).json().get("status").asString();
     }
 
+    /** Everything that is left to do before its proof. */
     private void tieAll() {
-        step("unpack", "{'action':'COMPLETE','evidence':{'seen':'whole'}}").expect(200);
-        step("label", "{'action':'COMPLETE','evidence':{'unit':'0001'}}").expect(200);
-        step("wire", "{'action':'COMPLETE','evidence':{'seen':'steady'}}").expect(200);
-        step("first-start", "{'action':'COMPLETE','evidence':{'seen':'welcome'}}")
-                .expect(200);
-        step("address", "{'action':'COMPLETE'}").expect(200);
-        step(
-                        "read-back",
-                        "{'action':'COMPLETE','evidence':{'ADDRESS':'010.007.000.051','MASK':'255.255.255.0',"
-                                + "'GATEWAY':'10.7.0.1','RESOLVER_1':'10.7.0.1','RESOLVER_2':'203.0.113.9'}}")
-                .expect(200);
-        step("restart", "{'action':'COMPLETE','evidence':{'ADDRESS':'10.7.0.51'}}")
-                .expect(200);
-    }
-
-    /** With one resolver only, as the site sheet says by then. */
-    private void retype() {
-        step("address", "{'action':'COMPLETE'}").expect(200);
-        step(
-                        "read-back",
-                        "{'action':'COMPLETE','evidence':{'ADDRESS':'10.7.0.51','MASK':'255.255.255.0',"
-                                + "'GATEWAY':'10.7.0.1','RESOLVER_1':'10.7.0.1'}}")
-                .expect(200);
-        step("restart", "{'action':'COMPLETE','evidence':{'ADDRESS':'10.7.0.51'}}")
-                .expect(200);
+        new Hands(api, id).carry("confirm");
     }
 
     @Test
@@ -116,7 +94,7 @@ class RunbookApiTest {
 
     @Test
     void aWaitRunsForEverybodyAndEndsWithItsStep() {
-        for (String key : List.of("unpack", "label", "wire"))
+        for (String key : List.of("unpack", "kit", "variant", "label", "wire"))
             step(key, "{'action':'OVERRIDE','reason':'Done by the supplier'}").expect(200);
         assertThat(status(step("first-start", "{'action':'START'}"), "first-start"))
                 .isEqualTo("ACTIVE");
@@ -149,7 +127,7 @@ class RunbookApiTest {
         String board = "/api/sites/" + site[0] + "/board";
         assertThat(board(office, board))
                 .containsExactly("NOW Till 1: Unpack, check the seals", "NEXT Till 2: Unpack, check the seals");
-        for (String key : List.of("unpack", "label", "wire"))
+        for (String key : List.of("unpack", "kit", "variant", "label", "wire"))
             step(key, "{'action':'OVERRIDE','reason':'Done by the supplier'}").expect(200);
         step("first-start", "{'action':'START'}").expect(200);
         assertThat(board(office, board))
@@ -253,7 +231,7 @@ class RunbookApiTest {
                 assertThat(step.get("status").asString())
                         .as("what was typed and read back holds the old ones")
                         .isEqualTo("PENDING");
-        retype();
+        tieAll();
         assertThat(checkStatus(api.get("/api/endpoints/" + id + "/verification").json(), "NAMES")
                         .get("loosened")
                         .asString())
@@ -282,8 +260,10 @@ class RunbookApiTest {
                         site[1])
                 .expect(201);
         assertThat(station())
-                .as("its partner has another address by somebody else's form")
-                .isEqualTo("CONFIRM ACTIVE");
+                .as("its partner has another address by somebody else's form, and knows nothing of it there")
+                .isEqualTo("ONBOARD ACTIVE");
+        tieAll();
+        assertThat(station()).isEqualTo("CONFIRM ACTIVE");
         assertThat(checkStatus(api.get("/api/endpoints/" + id + "/verification").json(), "PARTNER")
                         .get("loosened")
                         .asString())

@@ -137,6 +137,27 @@ class ProposalApiTest {
                 .isEmpty();
     }
 
+    @DisplayName("Tills that all hang on one server are joined by the next one, which listens on a port of its own")
+    @Test
+    void aServerOfAllTillsIsThePartnerOfTheNext() {
+        for (int n = 1; n <= 2; n++)
+            lead.post(
+                            path("/endpoints"),
+                            "{'segmentId':%d,'kind':'counter-payment-terminal','number':%d,'name':'Till %d',"
+                                    + "'address':'10.7.0.%d','partnerName':'Terminal server','partnerAddress':'10.7.0.30'}",
+                            site[1],
+                            n,
+                            n,
+                            50 + n)
+                    .expect(201);
+        var proposal = propose("kind=counter-payment-terminal");
+        assertThat(proposal.get("number").asInt() + " "
+                        + proposal.get("partnerName").asString() + " "
+                        + proposal.get("partnerAddress").asString() + " "
+                        + proposal.get("servicePort").asInt())
+                .isEqualTo("3 Terminal server 10.7.0.30 7453");
+    }
+
     private long sheetSeries(String name) {
         return StreamSupport.stream(
                         lead.get(path("/sheet")).json().get("series").spliterator(), false)

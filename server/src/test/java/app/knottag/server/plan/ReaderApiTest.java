@@ -56,6 +56,23 @@ class ReaderApiTest {
                 .isEqualTo(slip == null || slip.isBlank() ? "" : slip.strip());
     }
 
+    @DisplayName("Which pair of resolvers to take; what is none is refused with its field")
+    @Test
+    void resolvers() {
+        var lead = Running.as(Role.LEAD);
+        String asked = "{'site':['%s'],'provider':['198.51.100.3'],'open':['203.0.113.9'],'insideNames':false,"
+                + "'outsideAllowed':true}";
+        var chosen = lead.post("/api/resolvers/choice", asked, "10.44.16.1")
+                .expect(200)
+                .json();
+        assertThat(chosen.get("resolvers").toString()).isEqualTo("[\"10.44.16.1\",\"203.0.113.9\"]");
+        assertThat(chosen.get("reason").asString())
+                .isEqualTo("The site's own first, another second, so that one may fail.");
+        lead.post("/api/resolvers/choice", asked, "10.44.16.300").refused(422, "too-large");
+        lead.post("/api/resolvers/choice", asked, "2001:db8::53").refused(422, "not-ipv4");
+        api.post("/api/resolvers/choice", asked, "10.44.16.1").refused(403, "not-allowed");
+    }
+
     @Test
     void anIdStandsInPlaceOfTheSpelledOutContext() {
         var lead = Running.as(Role.LEAD);

@@ -4,12 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.knottag.core.worksheet.Worksheets;
 import app.knottag.server.Api;
+import app.knottag.server.Hands;
 import app.knottag.server.Running;
 import app.knottag.server.account.Role;
-import app.knottag.server.demo.CarefulHand;
-import app.knottag.server.record.Endpoints;
-import app.knottag.server.record.Runbooks;
-import java.time.Instant;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
@@ -59,31 +56,15 @@ class WorksheetApiTest {
     }
 
     private String status(String key) {
-        for (var s : api.get("/api/endpoints/" + outlet + "/runbook")
-                .expect(200)
-                .json()
-                .get("steps"))
-            if (s.get("key").asString().equals(key)) return s.get("status").asString();
-        throw new AssertionError("no step " + key);
+        return Hands.step(hands().book(), key).get("status").asString();
+    }
+
+    private Hands hands() {
+        return new Hands(api, outlet);
     }
 
     private void complete(String key, Map<String, String> evidence) {
-        api.seen(outlet)
-                .send(
-                        "PUT",
-                        "/api/endpoints/" + outlet + "/runbook/steps/" + key,
-                        JSON.writeValueAsString(Map.of("action", "COMPLETE", "evidence", evidence)))
-                .expect(200);
-    }
-
-    private void upTo(String key) {
-        var runbooks = Running.bean(Runbooks.class);
-        var row = Running.bean(Endpoints.class).get(outlet);
-        var kind = runbooks.runbook(row).kind();
-        for (var step : kind.steps()) {
-            if (step.key().equals(key)) return;
-            complete(step.key(), CarefulHand.reads(kind, step, runbooks.plan(row), Instant.now()));
-        }
+        hands().act(key, "COMPLETE", evidence).expect(200);
     }
 
     @Test
@@ -151,7 +132,7 @@ class WorksheetApiTest {
 
     @Test
     void theStepWaitsForTheSumAndOpensAgainWhenARouterTakesLonger() {
-        upTo("boot-time");
+        hands().carry("boot-time");
         complete("boot-time", Map.of("count", "100"));
         complete("names", Map.of("count", "3"));
         assertThat(filled("outage").at("/counted/start").asString()).isEqualTo("100");
@@ -174,5 +155,16 @@ class WorksheetApiTest {
                 .expect(200);
         complete("times", Map.of());
         assertThat(status("times")).isEqualTo("PASSED");
+    }
+
+    @Test
+    void whatWasCountedIsNotKeptASecondTime() {
+        hands().carry("boot-time");
+        complete("boot-time", Map.of("count", "100"));
+        keep(api, sheet("outage"), 0, Map.of("start", "20", "pause", "60")).expect(200);
+        assertThat(filled("outage").at("/figures/start").asString()).isEqualTo("100");
+        hands().act("boot-time", "REOPEN", Map.of()).expect(200);
+        assertThat(filled("outage").get("figures").has("start")).isFalse();
+        assertThat(filled("outage").at("/figures/pause").asString()).isEqualTo("60");
     }
 }
