@@ -18,6 +18,8 @@ const rows = [
   row('Mask', '255.0.0.0', ['two five five', 'zero', 'zero', 'zero']),
   row('Resolver 2', '', [], { figures: true }),
   row('Speed', 'Auto', [], { leaveAlone: true }),
+  row('Till number', ''),
+  row('Port', '7451', ['seven four five one'], { figures: false }),
 ];
 
 describe('the type sheet', () => {
@@ -25,6 +27,7 @@ describe('the type sheet', () => {
     show(TypeSheet, { rows, endpointId: 7 });
     expect(screen.getAllByRole('term').map((t) => t.textContent)).toEqual(rows.map((r) => r.label));
     expect(screen.getByText('leave it empty')).toBeInTheDocument();
+    expect(screen.getByText('nothing is planned: leave as it is')).toBeInTheDocument();
     expect(screen.getByText('leave as it is')).toBeInTheDocument();
     expect(screen.queryByText(/one zero/)).toBeNull();
   });
@@ -44,7 +47,22 @@ describe('the type sheet', () => {
     await waitFor(() => expect(screen.getByRole('status')).toHaveTextContent('1 of 2 right'));
     expect(sent.filter((s) => s.call.endsWith('call-sheet')).at(-1)?.body).toEqual({
       repeated: { ADDRESS: '10.4.1.5' },
+      part: '',
     });
+    expect(screen.getByText('seven four five one')).toBeInTheDocument();
+    answering({
+      'POST /api/endpoints/7/runbook/call-sheet': {
+        body: {
+          right: 1,
+          of: 2,
+          fields: [
+            { field: 'PORT', label: 'Port', heard: true, right: false, message: '“7541” instead of “7451”.' },
+          ],
+        },
+      },
+    });
+    await fireEvent.input(screen.getByLabelText('Port as it was repeated'), { target: { value: '7541' } });
+    expect(await screen.findByText('“7541” instead of “7451”.')).toBeInTheDocument();
     answering({ 'POST /api/endpoints/7/runbook/call-sheet': score(2) });
     await fireEvent.input(screen.getByLabelText('Mask as it was repeated'), {
       target: { value: '255.0.0.0' },

@@ -255,7 +255,13 @@ class ChainTest {
         assertThat(LabelOrder.of(kind, Set.of(), Set.of("unpack")).stream()
                         .map(d -> d.fact() + " before “" + d.before() + "”"))
                 .containsExactly(
-                        "MAC before “Wire it, power last”", "SERIAL before “Wire it, power last”", "MODEL before “”");
+                        "MAC before “Wire it, power last”",
+                        "SERIAL before “Wire it, power last”",
+                        "MODEL before “Wire it, power last”");
+        assertThat(LabelOrder.of(Kinds.shipped().get("copier"), Set.of(), Set.of()))
+                .as("inside its front door for good")
+                .extracting(LabelOrder.ToRead::before)
+                .containsExactly("", "");
         assertThat(LabelOrder.of(kind, EnumSet.of(Read.MAC), Set.of("wire")))
                 .first()
                 .isEqualTo(new LabelOrder.ToRead(

@@ -15,7 +15,9 @@ import org.springframework.stereotype.Component;
 @Component
 public class StandIns {
 
-    private static final Duration PATIENCE = Duration.ofSeconds(3);
+    /** Stand-ins that are gone refuse at once; those that are there may be slow on a busy machine. */
+    private static final Duration PATIENCE = Duration.ofSeconds(20);
+
     private final String control;
     private final HttpClient http =
             HttpClient.newBuilder().connectTimeout(PATIENCE).build();
