@@ -68,7 +68,7 @@ class ReaderApiTest {
         assertThat(chosen.get("resolvers").toString()).isEqualTo("[\"10.44.16.1\",\"203.0.113.9\"]");
         assertThat(chosen.get("reason").asString())
                 .isEqualTo("The site's own first, another second, so that one may fail.");
-        lead.post("/api/resolvers/choice", asked, "10.44.16.300").refused(422, "too-large");
+        lead.post("/api/resolvers/choice", asked, "10.44.16.300").refused(422, "group-too-big");
         lead.post("/api/resolvers/choice", asked, "2001:db8::53").refused(422, "not-ipv4");
         api.post("/api/resolvers/choice", asked, "10.44.16.1").refused(403, "not-allowed");
     }
