@@ -128,9 +128,9 @@ class HostileTest {
             String path = path(op);
             byte[] body = body(op);
             String type = type(op);
-            var given = Given.begin();
+            long start = System.nanoTime();
             var answer = caller.sendBytes(op.method(), path, type, body);
-            long millis = given.millis();
+            long millis = (System.nanoTime() - start) / 1_000_000;
             slowest = Math.max(slowest, millis);
             statuses.merge(answer.status(), 1, Integer::sum);
             String fault = fault(answer, millis);

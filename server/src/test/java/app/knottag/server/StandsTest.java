@@ -86,9 +86,9 @@ class StandsTest {
                 open.add(socket);
             }
             for (int i = 0; i < 5; i++) {
-                var given = Given.begin();
+                long start = System.nanoTime();
                 lead.get("/api/sites").expect(200);
-                assertThat(given.millis()).as("ms").isLessThan(1_000);
+                assertThat((System.nanoTime() - start) / 1_000_000).as("ms").isLessThan(1_000);
             }
         } finally {
             for (var socket : open) socket.close();
@@ -124,9 +124,9 @@ class StandsTest {
         Thread.sleep(1_500);
         var slow = new TreeSet<Long>();
         for (int i = 0; i < 20; i++) {
-            var given = Given.begin();
+            long start = System.nanoTime();
             lead.get("/api/sites/" + site[0] + "/endpoints").expect(200);
-            slow.add(given.millis());
+            slow.add((System.nanoTime() - start) / 1_000_000);
         }
         assertThat(rounds).allSatisfy(r -> assertThat(r.join()).isEqualTo(201));
         pool.shutdown();

@@ -75,9 +75,18 @@ class RunbookApiTest {
                 + api.get("/api/endpoints/" + id).json().get("status").asString();
     }
 
-    /** Everything that is left to do before its proof. */
-    private void tieAll() {
-        new Hands(api, id).carry("confirm");
+    /** Everything that is left to do before its proof; what the terminal shows is read back as a person writes it. */
+    private void tieAll(String address, String partner, String resolver2) {
+        var hands = new Hands(api, id);
+        hands.carry("read-back");
+        step(
+                        "read-back",
+                        "{'action':'COMPLETE','evidence':{'ADDRESS':'" + address + "','MASK':'255.255.255.0',"
+                                + "'GATEWAY':'10.7.0.1','RESOLVER_1':'10.7.0.1','RESOLVER_2':'" + resolver2
+                                + "','SERVICE_PORT':'7451','PARTNER_ADDRESS':'" + partner
+                                + "','PARTNER_PORT':'7500'}}")
+                .expect(200);
+        hands.carry("confirm");
     }
 
     @Test
@@ -171,7 +180,7 @@ class RunbookApiTest {
     void provedSignedOffAndLoosenedAgain() {
         api.post("/api/endpoints/" + id + "/check-runs", "").expect(201);
         api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").refused(409, "steps-before");
-        tieAll();
+        tieAll("010.007.000.051", "10.7.0.31", "203.0.113.9");
         assertThat(station()).isEqualTo("CONFIRM ACTIVE");
         network("00:00:5E:00:53:C1", "");
         var failed =
@@ -231,7 +240,7 @@ class RunbookApiTest {
                 assertThat(step.get("status").asString())
                         .as("what was typed and read back holds the old ones")
                         .isEqualTo("PENDING");
-        tieAll();
+        tieAll("10.7.0.51", "10.7.0.31", "");
         assertThat(checkStatus(api.get("/api/endpoints/" + id + "/verification").json(), "NAMES")
                         .get("loosened")
                         .asString())
@@ -262,7 +271,7 @@ class RunbookApiTest {
         assertThat(station())
                 .as("its partner has another address by somebody else's form, and knows nothing of it there")
                 .isEqualTo("ONBOARD ACTIVE");
-        tieAll();
+        tieAll("10.7.0.51", "10.7.0.77", "");
         assertThat(station()).isEqualTo("CONFIRM ACTIVE");
         assertThat(checkStatus(api.get("/api/endpoints/" + id + "/verification").json(), "PARTNER")
                         .get("loosened")
