@@ -103,9 +103,9 @@ class LabelApiTest {
         var order = api.get("/api/endpoints/" + till + "/labels").expect(200).json();
         assertThat(order)
                 .singleElement()
-                .satisfies(o -> assertThat(
-                                o.get("fact").asString() + o.get("before").asString())
-                        .isEqualTo("MODEL"));
+                .satisfies(o -> assertThat(o.get("fact").asString() + " before "
+                                + o.get("before").asString())
+                        .isEqualTo("MODEL before Wire it, power last"));
         api.seen(till)
                 .patch("/api/endpoints/" + till, "{'mac':'','serial':'','model':'QX-2 N'}")
                 .expect(200);
