@@ -33,6 +33,10 @@ java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.PlanMeasure ||
 (cd "$HERE" && mvn -B -ntp -q -pl e2e test -Dtest=TapeFrames -Dknot.url="http://127.0.0.1:$PORT" 2>&1 | grep '^|') || die "the tape could not be measured"
 (cd "$HERE" && mvn -B -ntp -q -pl core test-compile) && java -cp "$HERE/core/target/test-classes:$HERE/server/target/app/lib/*" app.knottag.core.reach.DiagnosisBench \
   || die "the diagnosis could not be measured"
+java -cp "$HERE/core/target/test-classes:$HERE/server/target/app/lib/*" app.knottag.core.visit.VisitBench || die "the visits could not be measured"
+(cd "$HERE" && mvn -B -ntp -q -pl core test -Dtest='VisitPlannerTest#nothingTriedByHandIsEverBetter' -Dknot.visits=200 >/dev/null 2>&1) \
+  && printf '| %-38s | %12s | %-20s | %s |\n' 'visits against trying everything' 'as good' 'seeds 0 to 199' 'tiny visits: never a better finish, never a bound above it' \
+  || die "a plan of a visit is worse than trying everything"
 (cd "$HERE" && mvn -B -ntp -q -pl core test -Dtest='PlacementTest#asGoodAsTryingEverything,RenumberingTest#movesAsFewAsCanBe' -Dknot.sites=1000 >/dev/null 2>&1) \
   && printf '| %-38s | %12s | %-20s | %s |\n' 'planner against trying everything' 'as good' 'seeds 1, 2, 3' '1 000 random small sites each: finds a plan whenever there is one, grants as many wishes, moves as few' \
   || die "the planner is worse than trying everything on one of 1 000 sites"

@@ -12,7 +12,7 @@ export const REGISTER_VIEWS = ['registries', 'due', 'swaps', 'clean-up'] as cons
 export type RegisterView = (typeof REGISTER_VIEWS)[number];
 
 /** The sights of Onboard beside its board. */
-export const ONBOARD_VIEWS = ['worksheets', 'night', 'kinds'] as const;
+export const ONBOARD_VIEWS = ['visits', 'worksheets', 'night', 'kinds'] as const;
 export type OnboardView = (typeof ONBOARD_VIEWS)[number];
 /** The sights of Confirm beside what waits there. */
 export const CONFIRM_VIEWS = ['together', 'sweep'] as const;

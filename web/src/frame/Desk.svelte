@@ -4,6 +4,7 @@
   import Onboard from '../features/onboard/Onboard.svelte';
   import Plan from '../features/plan/Plan.svelte';
   import Register from '../features/register/Register.svelte';
+  import Visits from '../features/visit/Visits.svelte';
   import { draft } from '../ui/draft.svelte';
   import Figures from '../ui/Figures.svelte';
   import Knot from '../ui/Knot.svelte';
@@ -59,13 +60,9 @@
     <Trouble problem={trouble} />
     {#if place.station === 'plan'}<Plan {siteId} {place} {endpoint} {mayWork} />
     {:else if place.station === 'register'}<Register {siteId} {place} {endpoint} {mayWork} />
-    {:else if place.station === 'onboard'}<Onboard
-        {siteId}
-        {place}
-        {endpoint}
-        {mayWork}
-        role={session.role}
-      />
+    {:else if place.station === 'onboard'}<Onboard {siteId} {place} {endpoint} {mayWork} role={session.role}>
+        {#snippet visits()}<Visits {siteId} {mayWork} />{/snippet}
+      </Onboard>
     {:else if place.station === 'confirm'}<Confirm {siteId} {place} {endpoint} {mayWork} />{/if}
   </main>
   <aside

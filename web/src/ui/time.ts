@@ -57,6 +57,13 @@ export const shortName = (name: string) =>
 export const dayTime = (iso: string) =>
   written(siteClock.brief + ', ' + siteClock.time, new Date(iso), siteClock.zone);
 
+/** Day and time at the site as they are typed. */
+export const typedMoment = (iso: string) =>
+  written(siteClock.day + ', ' + siteClock.time, new Date(iso), siteClock.zone);
+
+/** Time of day at the site. */
+export const hourOf = (iso: string) => written(siteClock.time, new Date(iso), siteClock.zone);
+
 /** A day, given as 2031-11-25, as the site writes it. */
 export const dayOf = (date: string) => written(siteClock.day, new Date(date), 'UTC');
 

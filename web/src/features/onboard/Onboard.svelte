@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { Snippet } from 'svelte';
   import type { Schemas } from '../../api/client';
   import Sights from '../../ui/Sights.svelte';
   import { at, type AtStation } from '../../router';
@@ -15,10 +16,12 @@
     endpoint,
     mayWork,
     role,
-  }: AtStation<'onboard'> & { role: Schemas['Session']['role'] } = $props();
+    visits,
+  }: AtStation<'onboard'> & { role: Schemas['Session']['role']; visits: Snippet } = $props();
   const view = $derived('view' in place ? place.view : undefined);
   const links = $derived([
     { href: at(siteId, 'onboard'), name: 'Board' },
+    { href: at(siteId, 'onboard', 'visits'), name: 'Visits' },
     { href: at(siteId, 'onboard', 'worksheets'), name: 'Worksheets' },
     { href: at(siteId, 'onboard', 'night'), name: 'Restarts at night' },
     { href: at(siteId, 'onboard', 'kinds'), name: 'Kinds' },
@@ -29,7 +32,8 @@
   {#key endpoint.data.id}<RunbookPage {endpoint} {mayWork} />{/key}
 {:else}
   <Sights label="Sights of Onboard" {links} current={at(siteId, 'onboard', view)} />
-  {#if view === 'night'}<Night {siteId} {mayWork} />
+  {#if view === 'visits'}{@render visits()}
+  {:else if view === 'night'}<Night {siteId} {mayWork} />
   {:else if view === 'worksheets'}<Worksheets {siteId} {mayWork} />
   {:else if view === 'kinds'}<KindDesk lead={role === 'LEAD'} />
   {:else}

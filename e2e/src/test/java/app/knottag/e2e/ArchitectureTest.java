@@ -112,8 +112,8 @@ class ArchitectureTest {
     @DisplayName("A feature knows no other; the kernel knows no feature")
     @ParameterizedTest
     @CsvSource({
-        "plan|register|onboard|verify|kind|worksheet|account, plan|register|onboard|verify|kind|worksheet|account|demo",
-        "record|change|web|db|log, plan|register|onboard|verify|kind|worksheet|account|demo|probe",
+        "plan|register|onboard|verify|kind|visit|worksheet|account, plan|register|onboard|verify|kind|visit|worksheet|account|demo",
+        "record|change|web|db|log, plan|register|onboard|verify|kind|visit|worksheet|account|demo|probe",
     })
     void features(String from, String to) {
         for (String one : from.split("\\|"))

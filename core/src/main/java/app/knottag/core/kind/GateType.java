@@ -51,6 +51,16 @@ public enum GateType {
         this.holds = holds;
     }
 
+    /** Returns the usual minutes that somebody stands beside the device for such a gate, as long as nothing better is known. */
+    int minutes() {
+        return switch (this) {
+            case MODEL, ADDRESS_SHOWN, SIGNAL, HOLD, SIZE, CLOCK -> 1;
+            case TYPE_SHEET, NEW_SEALS, WORKSHEET -> 3;
+            case CONFIRMED, OPENINGS -> 4;
+            default -> 2;
+        };
+    }
+
     /** Whether it is about what is entered in a menu. */
     public boolean typed() {
         return this == TYPE_SHEET || this == READ_BACK;

@@ -36,6 +36,8 @@ import java.util.Set;
  * @param reset what a reset undoes, or empty when it has none
  * @param nightlyMinutes minutes that its restart at night takes, 0 when it makes none, at most 240
  * @param wireless whether it joins by its wireless only
+ * @param minutes usual minutes that somebody stands beside it at a step, by its key, where the gate alone does not tell
+ * @param megabytes what it fetches over the line while a step runs by itself, by its key
  */
 public record Kind(
         String id,
@@ -65,7 +67,9 @@ public record Kind(
         List<Opening> openings,
         Optional<ResetRule> reset,
         int nightlyMinutes,
-        boolean wireless) {
+        boolean wireless,
+        Map<String, Integer> minutes,
+        Map<String, Integer> megabytes) {
 
     /** Name of the further menu that is the partner's own set-up. */
     public static final String PARTNER = "partner";
@@ -112,6 +116,8 @@ public record Kind(
         signals = KindCheck.orEmpty(signals);
         openings = KindCheck.orEmpty(openings);
         reset = KindCheck.orEmpty(reset);
+        minutes = KindCheck.orEmpty(minutes);
+        megabytes = KindCheck.orEmpty(megabytes);
         if (nightlyMinutes < 0 || nightlyMinutes > 240)
             throw new IllegalArgumentException("nightlyMinutes must be 0..240, was " + nightlyMinutes);
         if (!shortName.matches("[a-z]{2,5}"))
@@ -121,6 +127,8 @@ public record Kind(
         if (!codeLetter.matches("[A-Z]"))
             throw new IllegalArgumentException("codeLetter must be one capital letter, was " + codeLetter);
         KindCheck.refuse(steps, labels, questions, signals, openings, reset, serialPattern, menu, menus);
+        KindCheck.amounts("minutes", minutes, 1, 240, steps);
+        KindCheck.amounts("megabytes", megabytes, 1, 100_000, steps);
         steps = List.copyOf(StepOrder.of(steps));
     }
 
@@ -154,7 +162,14 @@ public record Kind(
                 openings,
                 reset.map(r -> r.only(applying)),
                 nightlyMinutes,
-                wireless);
+                wireless,
+                KindCheck.only(minutes, applying.stream().map(Step::key).toList()),
+                KindCheck.only(megabytes, applying.stream().map(Step::key).toList()));
+    }
+
+    /** Returns the usual minutes that somebody stands beside it at one of its steps, waits left out. */
+    public int minutes(Step step) {
+        return minutes.getOrDefault(step.key(), step.gate().type().minutes());
     }
 
     /**

@@ -97,6 +97,18 @@ final class KindCheck {
         if (!check.mistakes.isEmpty()) throw new KindFileException(check.mistakes);
     }
 
+    /** Refuses an amount of a step that there is not, and one out of its range. */
+    static void amounts(String name, Map<String, Integer> amounts, int least, int most, List<Step> steps) {
+        var check = new KindCheck();
+        amounts.forEach((key, amount) -> {
+            if (steps.stream().noneMatch(s -> s.key().equals(key)))
+                check.add(name + "/" + key, name + " names “" + key + "”, which is no step");
+            if (amount == null || amount < least || amount > most)
+                check.add(name + "/" + key, name + " must be " + least + ".." + most + ", was " + amount);
+        });
+        if (!check.mistakes.isEmpty()) throw new KindFileException(check.mistakes);
+    }
+
     private void add(String path, String message) {
         mistakes.add(new Mistake(path, message));
     }

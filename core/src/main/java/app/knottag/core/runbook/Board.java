@@ -20,9 +20,6 @@ import java.util.Optional;
  */
 public record Board(List<Turn> lines) {
 
-    /** Minutes that a step takes while one stands beside it, until something better is known. */
-    public static final int ATTENDED_MINUTES = 3;
-
     public Board {
         lines = List.copyOf(lines);
     }
@@ -241,10 +238,10 @@ public record Board(List<Turn> lines) {
     /** Usual minutes from this step to the end, waits that run now left out. */
     private static long tail(Runbook runbook, Kind.Step from) {
         return waits(runbook)
-                + ATTENDED_MINUTES
-                        * runbook.kind().steps().stream()
-                                .skip(runbook.kind().steps().indexOf(from))
-                                .filter(s -> !runbook.record(s.key()).done())
-                                .count();
+                + runbook.kind().steps().stream()
+                        .skip(runbook.kind().steps().indexOf(from))
+                        .filter(s -> !runbook.record(s.key()).done())
+                        .mapToInt(runbook.kind()::minutes)
+                        .sum();
     }
 }

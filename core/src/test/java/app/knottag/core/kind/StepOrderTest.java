@@ -141,7 +141,8 @@ class StepOrderTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "version: 3        | version: one",
+                "version: 4        | version: one",
+                "minutes: { wire: 8 | minutes: { wire: 800",
                 "codeLetter: T     | codeLetter: TT",
                 "shortName: pay    | shortName: p",
                 "port: 443         | port: 70000",

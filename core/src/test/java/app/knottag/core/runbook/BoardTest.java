@@ -115,6 +115,8 @@ class BoardTest {
                 .isEmpty();
     }
 
+    private static final int HANDS = 3;
+
     /** A technician who follows the board to the letter, with steps of three minutes and waits as usual. */
     private static long follow(List<Kind> kinds) {
         var done = new int[kinds.size()];
@@ -130,7 +132,7 @@ class BoardTest {
             if (now.isEmpty()) continue;
             int i = (int) now.get().endpoint();
             var step = kinds.get(i).steps().get(done[i]);
-            minute += Board.ATTENDED_MINUTES - 1;
+            minute += HANDS - 1;
             if (step.waiting().isPresent() && since[i] == null) since[i] = minute + 1;
             else {
                 done[i]++;

@@ -7,6 +7,7 @@ import app.knottag.core.plan.Method;
 import app.knottag.core.runbook.Stage.Station;
 import app.knottag.core.status.Status;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Set;
 import org.apache.ibatis.annotations.Mapper;
@@ -130,6 +131,11 @@ public interface EndpointStore {
 
     @Select(ROW + "where e.site_id = #{siteId} and e.retired_at is null order by e.address nulls last, e.id")
     List<Row> all(long siteId);
+
+    @Select("<script>" + ROW + """
+            where e.retired_at is null and e.id in
+            <foreach collection="ids" item="id" open="(" separator="," close=")">#{id}</foreach> order by e.id</script>""")
+    List<Row> some(@Param("ids") Collection<Long> ids);
 
     @Select(LINE + """
             where e.site_id = #{siteId} and e.retired_at is null

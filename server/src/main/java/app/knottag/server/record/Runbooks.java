@@ -98,15 +98,26 @@ public class Runbooks {
 
     /** Loads the runbooks of everything that waits at Onboard, in one go. */
     public List<Board.Job> jobs(long siteId) {
+        var waiting = endpoints.all(siteId).stream()
+                .filter(e -> e.station() == Stage.Station.ONBOARD)
+                .toList();
+        return jobs(siteId, waiting, steps.onboard(siteId));
+    }
+
+    /** Loads the runbooks of these endpoints of a site, in one go; those that are retired are left out. */
+    public List<Board.Job> jobs(long siteId, Set<Long> ids) {
+        return ids.isEmpty() ? List.of() : jobs(siteId, endpoints.some(ids), steps.ofAll(ids));
+    }
+
+    private List<Board.Job> jobs(long siteId, List<EndpointStore.Row> wanted, List<StepStore.BoardRow> rows) {
         var records = new HashMap<Long, Map<String, StepRecord>>();
-        for (var row : steps.onboard(siteId))
+        for (var row : rows)
             records.computeIfAbsent(row.endpointId(), id -> new HashMap<>()).put(row.key(), plain(row.row()));
         var facts = onboard.factsOfSite(siteId).stream()
                 .collect(Collectors.groupingBy(FactRow::endpointId, Collectors.toMap(FactRow::key, FactRow::value)));
         var partners = siteStore.partners(siteId).stream()
                 .collect(Collectors.toMap(SiteStore.PartnerRow::id, Function.identity()));
-        return endpoints.all(siteId).stream()
-                .filter(e -> e.station() == Stage.Station.ONBOARD)
+        return wanted.stream()
                 .filter(e -> kinds.find(e.kind(), e.kindVersion()).isPresent())
                 .map(e -> new Board.Job(
                         e.id(),

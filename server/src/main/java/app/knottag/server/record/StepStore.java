@@ -3,6 +3,7 @@ package app.knottag.server.record;
 import app.knottag.core.status.Status;
 import app.knottag.server.db.Json;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
@@ -41,7 +42,7 @@ public interface StepStore {
                 #{endpointId}""")
     List<Row> of(long endpointId);
 
-    /** A step of an endpoint that waits at Onboard. */
+    /** A step of one of many endpoints. */
     record BoardRow(
             long endpointId,
             String key,
@@ -65,6 +66,11 @@ public interface StepStore {
                 s.restarts from step s
             join endpoint e on e.id = s.endpoint_id where e.site_id = #{siteId} and e.retired_at is null and e.station = 'ONBOARD'""")
     List<BoardRow> onboard(long siteId);
+
+    @Select("""
+            <script>select endpoint_id, key, status, started_at, ended_at, evidence, findings, reason, by, tries, restarts from step
+            where endpoint_id in <foreach collection="ids" item="id" open="(" separator="," close=")">#{id}</foreach></script>""")
+    List<BoardRow> ofAll(@Param("ids") Collection<Long> endpointIds);
 
     @Insert("""
             insert into step (endpoint_id, key, status, started_at, ended_at, evidence, findings, reason, by, tries, restarts)

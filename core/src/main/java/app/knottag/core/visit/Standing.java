@@ -1,0 +1,53 @@
+package app.knottag.core.visit;
+
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalInt;
+
+/**
+ * How a visit stands at a minute of it.
+ *
+ * @param now minutes from its beginning
+ * @param units devices that are not done, by their id
+ * @param people by their index in the brief
+ */
+public record Standing(int now, Map<Long, Progress> units, List<Person> people) {
+
+    /**
+     * How far a device is.
+     *
+     * @param next which of its stretches comes next, counted from 0
+     * @param ready minute from which that can be begun; of what runs by itself the usual end
+     * @param by index of the person who is at it now, or empty
+     */
+    public record Progress(int next, int ready, OptionalInt by) {}
+
+    /**
+     * Where somebody is.
+     *
+     * @param place the last place, or empty
+     * @param gone whether they do not come any more
+     */
+    public record Person(String place, boolean gone) {}
+
+    public Standing {
+        units = Map.copyOf(units);
+        people = List.copyOf(people);
+    }
+
+    /** The beginning of a visit. */
+    public static Standing beginning(Brief brief) {
+        var units = new java.util.HashMap<Long, Progress>();
+        for (var u : brief.units()) units.put(u.id(), new Progress(0, u.ready(), OptionalInt.empty()));
+        return new Standing(
+                0,
+                units,
+                brief.hands().stream().map(h -> new Person(h.at(), false)).toList());
+    }
+
+    /** Whether a device has got so far that its outlet on the bench is taken. */
+    boolean onBench(VisitUnit unit) {
+        var p = units.get(unit.id());
+        return unit.bench() && p != null && (unit.begun() || p.next() > 0 || p.by().isPresent());
+    }
+}

@@ -1,0 +1,180 @@
+package app.knottag.core.visit;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * Says for one pair of hands what to do now: the own turn by the plan when it can be begun, else whatever of the others' can
+ * be begun and nobody is nearer to, else to wait. Two people are never given the same.
+ */
+public final class Steer {
+
+    private final Brief brief;
+    private final Map<Long, Map<Integer, Planned>> planned = new HashMap<>();
+
+    private record Planned(int rank, int who) {}
+
+    private record Candidate(VisitUnit unit, int stretch, int ready, Planned planned) {}
+
+    /** @param plan the plan that people follow */
+    public Steer(Brief brief, VisitPlan plan) {
+        this.brief = brief;
+        for (int i = 0; i < plan.turns().size(); i++) {
+            var t = plan.turns().get(i);
+            planned.computeIfAbsent(t.unit(), u -> new HashMap<>()).put(plan.after(t), new Planned(i, t.who()));
+        }
+    }
+
+    /** Returns what a person is to do at this moment. */
+    public DoNow now(Standing standing, int person) {
+        var mine = brief.units().stream()
+                .filter(u -> standing.units().containsKey(u.id()))
+                .filter(u -> {
+                    var by = standing.units().get(u.id()).by();
+                    return by.isPresent() && by.getAsInt() == person;
+                })
+                .findFirst();
+        if (mine.isPresent())
+            return new DoNow(
+                    DoNow.What.GO_ON,
+                    mine.get().id(),
+                    standing.units().get(mine.get().id()).next(),
+                    standing.now(),
+                    "You are at it.");
+        if (standing.people().get(person).gone()) return nothing("You have left.");
+        var open = candidates(standing, person);
+        if (open.isEmpty()) return nothing("Nothing is left that you may do.");
+        return open.stream()
+                .filter(c -> can(standing, person, c, standing.now()))
+                .min(order(person))
+                .map(c -> told(standing, person, c, open))
+                .orElseGet(() -> waiting(standing, person, open));
+    }
+
+    private static DoNow nothing(String because) {
+        return new DoNow(DoNow.What.DONE, 0, 0, 0, because);
+    }
+
+    private List<Candidate> candidates(Standing standing, int person) {
+        var found = new ArrayList<Candidate>();
+        for (var u : brief.units()) {
+            var p = standing.units().get(u.id());
+            if (p == null || p.by().isPresent()) continue;
+            if (!brief.hands().get(person).may(u.stretches().get(p.next()))) continue;
+            if (u.after().stream().anyMatch(standing.units()::containsKey)) continue;
+            found.add(new Candidate(
+                    u, p.next(), p.ready(), plannedFor(u.id(), u.stretches().size() - 1 - p.next())));
+        }
+        return found;
+    }
+
+    /** Turns are known by how many of the same device come after: that stays when the first of them are done. */
+    private Planned plannedFor(long unit, int after) {
+        return Optional.ofNullable(planned.getOrDefault(unit, Map.of()).get(after))
+                .orElse(new Planned(Integer.MAX_VALUE, Dispatch.ANYBODY));
+    }
+
+    /** The own turns come first; of those in the order of the plan. */
+    private static Comparator<Candidate> order(int person) {
+        return Comparator.comparingInt((Candidate c) -> c.planned.who == person ? 0 : 1)
+                .thenComparingInt(c -> c.planned.rank)
+                .thenComparingLong(c -> c.unit.id());
+    }
+
+    private boolean can(Standing standing, int person, Candidate c, int at) {
+        var unit = c.unit;
+        int hands = unit.stretches().get(c.stretch).hands().usual();
+        int from = Window.earliest(brief.hands().get(person).there(), at, hands);
+        if (c.ready > at || from != at || Window.earliest(unit.free(), at, hands) != at) return false;
+        if (unit.bench()
+                && c.stretch == 0
+                && benchTaken(standing) >= brief.means().bench()) return false;
+        if (!unit.tool().isEmpty()
+                && held(standing, unit.tool()) >= brief.means().of(unit.tool())) return false;
+        int rate = Downloads.kilobits(
+                unit.stretches().get(c.stretch), brief.means().megabits());
+        return rate == 0 || taken(standing) + rate <= brief.means().megabits() * 1_000;
+    }
+
+    private long benchTaken(Standing standing) {
+        return brief.units().stream().filter(standing::onBench).count();
+    }
+
+    private long held(Standing standing, String tool) {
+        return brief.units().stream()
+                .filter(u -> u.tool().equals(tool) && standing.units().containsKey(u.id()))
+                .filter(u -> standing.units().get(u.id()).by().isPresent())
+                .count();
+    }
+
+    /** What runs over the line now: downloads that are not over yet, and those that somebody is about to begin. */
+    private long taken(Standing standing) {
+        long sum = 0;
+        for (var u : brief.units()) {
+            var p = standing.units().get(u.id());
+            if (p == null) continue;
+            if (p.by().isPresent()) sum += rate(u, p.next());
+            else if (p.next() > 0 && p.ready() > standing.now()) sum += rate(u, p.next() - 1);
+        }
+        return sum;
+    }
+
+    private int rate(VisitUnit unit, int stretch) {
+        return Downloads.kilobits(unit.stretches().get(stretch), brief.means().megabits());
+    }
+
+    private DoNow told(Standing standing, int person, Candidate c, List<Candidate> open) {
+        return new DoNow(DoNow.What.DO, c.unit.id(), c.stretch, standing.now(), because(standing, person, c, open));
+    }
+
+    private String because(Standing standing, int person, Candidate c, List<Candidate> open) {
+        if (open.size() == 1) return "It is the only one left for you.";
+        if (c.planned.who != person) {
+            boolean later = open.stream().anyMatch(o -> o.planned.who == person);
+            String own =
+                    later ? "Your own next turn cannot be begun yet, and " : "You have no turn of your own left, and ";
+            return own
+                    + (c.planned.who == Dispatch.ANYBODY
+                            ? "this is not in anybody's turns."
+                            : "this one waits for "
+                                    + brief.hands().get(c.planned.who).name() + ", who has something else in hand.");
+        }
+        var first = open.stream()
+                .filter(o -> o.planned.who == person)
+                .min(order(person))
+                .orElse(c);
+        if (first != c)
+            return first.unit.name() + " would come first by the plan, but "
+                    + (first.ready > standing.now() ? "still runs by itself." : "cannot be begun yet.");
+        int alone = c.unit.stretches().get(c.stretch).alone().usual();
+        return alone > 0
+                ? "It comes first by the plan: then " + alone + " min of it run by themselves."
+                : "It comes first by the plan.";
+    }
+
+    private DoNow waiting(Standing standing, int person, List<Candidate> open) {
+        int next = Integer.MAX_VALUE;
+        Candidate first = null;
+        for (var c : open)
+            for (int t = Math.max(standing.now() + 1, c.ready); t < Math.min(next, Window.HORIZON); t++)
+                if (can(standing, person, c, t)) {
+                    next = t;
+                    first = c;
+                    break;
+                }
+        if (first == null)
+            return new DoNow(DoNow.What.WAIT, 0, 0, standing.now(), "Somebody else has in hand what you would need.");
+        return new DoNow(
+                DoNow.What.WAIT,
+                first.unit.id(),
+                first.stretch,
+                next,
+                first.ready > standing.now()
+                        ? "Everything runs by itself. " + first.unit.name() + " is the next to look at."
+                        : first.unit.name() + " is next, as soon as you both are free for it.");
+    }
+}

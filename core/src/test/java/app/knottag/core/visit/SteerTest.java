@@ -1,0 +1,172 @@
+package app.knottag.core.visit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalInt;
+import java.util.Random;
+import java.util.Set;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class SteerTest {
+
+    private static final Stretch BEGIN = Stretch.of("begin", Minutes.exactly(10), Minutes.exactly(60));
+    private static final Stretch FINISH = Stretch.of("finish", Minutes.exactly(10), Minutes.NONE);
+
+    private static Brief terminals(int count, int people) {
+        return new Brief(
+                IntStream.rangeClosed(1, count)
+                        .mapToObj(u -> VisitUnit.of(u, "Till " + u, "counter", List.of(BEGIN, FINISH)))
+                        .toList(),
+                IntStream.rangeClosed(1, people)
+                        .mapToObj(p -> Hands.of(p == 1 ? "Imke" : "Joost"))
+                        .toList(),
+                Means.ENOUGH,
+                OptionalInt.empty());
+    }
+
+    private static Standing at(int now, Map<Long, Standing.Progress> units, int people) {
+        return new Standing(
+                now,
+                units,
+                IntStream.range(0, people)
+                        .mapToObj(p -> new Standing.Person("counter", false))
+                        .toList());
+    }
+
+    private static Standing.Progress progress(int next, int ready, int by) {
+        return new Standing.Progress(next, ready, by < 0 ? OptionalInt.empty() : OptionalInt.of(by));
+    }
+
+    @Test
+    void theOneLineIsTrueAtEveryMoment() {
+        var brief = terminals(2, 1);
+        var steer = new Steer(brief, VisitPlanner.plan(brief).plan());
+        var first = steer.now(Standing.beginning(brief), 0);
+        assertThat(first.what()).isEqualTo(DoNow.What.DO);
+        assertThat(first.because()).isEqualTo("It comes first by the plan: then 60 min of it run by themselves.");
+        long begun = first.unit();
+        long other = 3 - begun;
+        assertThat(steer.now(at(4, Map.of(begun, progress(0, 0, 0), other, progress(0, 0, -1)), 1), 0))
+                .isEqualTo(new DoNow(DoNow.What.GO_ON, begun, 0, 4, "You are at it."));
+        assertThat(steer.now(at(10, Map.of(begun, progress(1, 70, -1), other, progress(0, 0, -1)), 1), 0)
+                        .unit())
+                .isEqualTo(other);
+        assertThat(steer.now(at(20, Map.of(begun, progress(1, 70, -1), other, progress(1, 80, -1)), 1), 0))
+                .isEqualTo(new DoNow(
+                        DoNow.What.WAIT,
+                        begun,
+                        1,
+                        70,
+                        "Everything runs by itself. Till " + begun + " is the next to look at."));
+        assertThat(steer.now(at(90, Map.of(), 1), 0).what()).isEqualTo(DoNow.What.DONE);
+    }
+
+    @Test
+    void nobodyWaitsBesideWhatHeCouldDoForAnother() {
+        var brief = terminals(2, 2);
+        var plan = VisitPlanner.plan(brief).plan();
+        var steer = new Steer(brief, plan);
+        int imkes = (int) plan.of(0).get(0).unit();
+        int joosts = 3 - imkes;
+        // What Joost began is ready, and he is still at something else.
+        var told =
+                steer.now(at(75, Map.of((long) joosts, progress(1, 70, -1), (long) imkes, progress(1, 90, -1)), 2), 0);
+        assertThat(told.what()).isEqualTo(DoNow.What.DO);
+        assertThat(told.unit()).isEqualTo(joosts);
+        assertThat(told.because())
+                .isEqualTo(
+                        "Your own next turn cannot be begun yet, and this one waits for Joost, who has something else in"
+                                + " hand.");
+    }
+
+    @DisplayName("Whoever follows the one line breaks no rule, and two never get the same")
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 4, 5, 6})
+    void wholeDays(long seed) {
+        var brief = Visits.random(seed, 6, 1 + (int) (seed % 3));
+        var plan = VisitPlanner.quick(brief);
+        var random = new Random(seed);
+        var hands = new HashMap<Long, int[]>();
+        var alone = new HashMap<Long, int[]>();
+        Sureness.draw(brief, random, hands, alone);
+        assertThat(Day.finish(brief, plan, hands, alone)).isLessThan(Window.HORIZON);
+        var standing = Standing.beginning(brief);
+        var steer = new Steer(brief, plan);
+        var given = new HashSet<Long>();
+        var units = new HashMap<>(standing.units());
+        for (int p = 0; p < brief.hands().size(); p++) {
+            var told = steer.now(new Standing(0, units, standing.people()), p);
+            if (told.what() != DoNow.What.DO) continue;
+            assertThat(given.add(told.unit())).as("given once").isTrue();
+            units.put(told.unit(), progress(0, 0, p));
+        }
+        assertThat(given).isNotEmpty();
+    }
+
+    @Test
+    void whoHasLeftGetsNothingAndTheRestIsForTheOthers() {
+        var brief = terminals(2, 2);
+        var steer = new Steer(brief, VisitPlanner.plan(brief).plan());
+        var units = Standing.beginning(brief).units();
+        var gone = new Standing(0, units, List.of(new Standing.Person("", true), new Standing.Person("", false)));
+        assertThat(steer.now(gone, 0).because()).isEqualTo("You have left.");
+        assertThat(steer.now(gone, 1).what()).isEqualTo(DoNow.What.DO);
+    }
+
+    @DisplayName("After a tie that comes late people keep their turns in their order")
+    @ParameterizedTest(name = "{0} min late")
+    @ValueSource(ints = {0, 2, 7})
+    void littleUpheaval(int late) {
+        var brief = Visits.random(77, 10, 2);
+        var plan = VisitPlanner.quick(brief);
+        var rest = VisitBench.afterFirstTie(brief, plan, late);
+        var again = VisitPlanner.again(rest, plan).plan();
+        assertThat(PlanRules.broken(rest, again.turns())).isEmpty();
+        assertThat(plan.moved(again)).isLessThanOrEqualTo(2);
+    }
+
+    @Test
+    void aPersonWhoLeavesIsReplacedByWhoeverIsThere() {
+        var brief = terminals(4, 2);
+        var plan = VisitPlanner.plan(brief).plan();
+        var alone = new Brief(brief.units(), brief.hands().subList(0, 1), brief.means(), brief.due());
+        var again = VisitPlanner.again(alone, plan).plan();
+        assertThat(again.turns()).hasSize(8).extracting(Turn::who).containsOnly(0);
+        assertThat(again.finish()).isEqualTo(110);
+    }
+
+    @Test
+    void howSureAndByWhenToBegin() {
+        var exact = terminals(6, 1);
+        var plan = VisitPlanner.plan(exact).plan();
+        var sure = Sureness.of(exact, plan);
+        assertThat(sure.doneBy(9)).as("nothing varies").isEqualTo(130);
+        assertThat(sure.ofHundred(129)).isZero();
+        assertThat(sure.ofHundred(130)).isEqualTo(100);
+        assertThat(Backward.of(plan, 180)).containsExactly(new Backward.Latest(0, 50));
+        var open = new VisitUnit(
+                1,
+                "Till 1",
+                "counter",
+                List.of(new Stretch(List.of("a"), "a", Minutes.about(30), Minutes.about(30), "", 0)),
+                0,
+                Window.ALWAYS,
+                Set.of(),
+                false,
+                "",
+                false);
+        var one = new Brief(List.of(open), List.of(Hands.of("Imke")), Means.ENOUGH, OptionalInt.empty());
+        var wide = Sureness.of(one, VisitPlanner.plan(one).plan());
+        assertThat(wide.doneBy(5)).isBetween(52, 70);
+        assertThat(wide.doneBy(9)).isBetween(72, 100);
+        assertThat(wide.doneBy(10)).isLessThanOrEqualTo(120);
+    }
+}

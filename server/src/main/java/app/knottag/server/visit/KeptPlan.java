@@ -1,0 +1,29 @@
+package app.knottag.server.visit;
+
+import app.knottag.core.visit.Helps.Help;
+import app.knottag.core.visit.Obstacle;
+import app.knottag.core.visit.VisitPlan;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * A plan as it is kept.
+ *
+ * @param from the moment that its minutes count from
+ * @param people names in the order that its turns count them
+ * @param titles what each turn is, by its device and stretch
+ * @param half minute by which everything is done on five days of ten
+ * @param nine minute by which everything is done on nine days of ten
+ * @param inTime days of a hundred on which everything is done when it is due, 100 when nothing is due
+ */
+record KeptPlan(
+        Instant from,
+        List<String> people,
+        Map<String, String> titles,
+        VisitPlan plan,
+        List<Obstacle> obstacles,
+        List<Help> helps,
+        int half,
+        int nine,
+        int inTime) {}

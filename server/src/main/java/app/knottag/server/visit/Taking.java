@@ -1,0 +1,168 @@
+package app.knottag.server.visit;
+
+import app.knottag.core.runbook.Board;
+import app.knottag.core.runbook.StepRecord;
+import app.knottag.core.status.Status;
+import app.knottag.core.visit.DoNow;
+import app.knottag.core.visit.Steer;
+import app.knottag.core.visit.VisitPlan;
+import app.knottag.server.db.Json;
+import app.knottag.server.log.Log;
+import app.knottag.server.record.Runbooks;
+import app.knottag.server.visit.VisitStore.HandRow;
+import app.knottag.server.visit.VisitStore.MinutesRow;
+import app.knottag.server.visit.VisitStore.VisitRow;
+import app.knottag.server.web.Etags;
+import app.knottag.server.web.Problem;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * Who is at what: a person takes what the visit has for them, and it is theirs until its last step is done, its wait runs or
+ * they let go of it. What the runbooks say meanwhile is noted as minutes that it really took.
+ */
+@Service
+public class Taking {
+
+    /** Longer than this nobody stood beside it: a break, and not minutes of a step. */
+    private static final int LONGEST_MINUTES = 240;
+
+    private final Visits visits;
+    private final VisitStore store;
+    private final Runbooks runbooks;
+    private final Log log;
+    private final Clock clock;
+    private final JsonMapper json;
+
+    Taking(Visits visits, VisitStore store, Runbooks runbooks, Log log, Clock clock, JsonMapper json) {
+        this.visits = visits;
+        this.store = store;
+        this.runbooks = runbooks;
+        this.log = log;
+        this.clock = clock;
+        this.json = json;
+    }
+
+    /** What each person is to do now, in their order. */
+    List<DoNow> lines(VisitRow row, VisitNow now) {
+        var steer = steer(row, now);
+        return IntStream.range(0, now.brief().hands().size())
+                .mapToObj(p -> steer.now(now.standing(), p))
+                .toList();
+    }
+
+    private Steer steer(VisitRow row, VisitNow now) {
+        var plan = visits.plan(row).map(KeptPlan::plan);
+        return new Steer(
+                now.brief(), plan.orElse(new VisitPlan(List.of(), 0, 0, 0, VisitPlan.BoundBy.SUMS, List.of())));
+    }
+
+    /** Gives a person what comes next; what they had is finished first, as far as its steps are done. */
+    @Transactional
+    public void take(long id, int person, String by) {
+        var row = running(id, person);
+        settle(row);
+        var now = visits.now(row);
+        var told = steer(row, now).now(now.standing(), person);
+        if (told.what() != DoNow.What.DO) return;
+        var unit = now.brief().units().stream()
+                .filter(u -> u.id() == told.unit())
+                .findFirst()
+                .orElseThrow();
+        var hand = new HandRow(
+                person,
+                told.unit(),
+                new Json(json.writeValueAsString(
+                        unit.stretches().get(told.stretch()).steps())),
+                clock.instant());
+        if (store.take(id, hand) == 0)
+            throw Problem.of(
+                    HttpStatus.CONFLICT,
+                    "taken",
+                    "Somebody took that a moment ago. Look again: there may be another one.");
+        log.write(Log.entry(by, "took in hand")
+                .at(row.siteId(), told.unit())
+                .after(Map.of("who", now.brief().hands().get(person).name())));
+    }
+
+    /** Lets go of what a person has in hand; what is done of it stays done. */
+    @Transactional
+    public void drop(long id, int person, String by) {
+        var row = running(id, person);
+        settle(row);
+        if (store.release(id, person) > 0)
+            log.write(Log.entry(by, "let go of it").at(row.siteId(), null).after(Map.of("person", person)));
+    }
+
+    /** Somebody leaves for good; what they had in hand is free for whoever is there. */
+    @Transactional
+    public void leave(long id, int person, int expected, String by) {
+        var row = running(id, person);
+        settle(row);
+        store.release(id, person);
+        var said = visits.brief(row);
+        var people = new ArrayList<>(said.people());
+        people.set(person, people.get(person).leaves());
+        if (store.brief(id, expected, new Json(json.writeValueAsString(said.with(people)))) == 0) throw Etags.stale();
+        log.write(Log.entry(by, "left the visit")
+                .at(row.siteId(), null)
+                .after(Map.of("who", people.get(person).name())));
+    }
+
+    private VisitRow running(long id, int person) {
+        var row = visits.get(id);
+        if (row.endedAt() != null) throw Visits.over();
+        if (row.beganAt() == null)
+            throw Problem.of(HttpStatus.CONFLICT, "not-begun", "The visit has not begun. Begin it first.");
+        if (person < 0 || person >= visits.brief(row).people().size())
+            throw Problem.notFound("Nobody of that number comes to this visit.");
+        return row;
+    }
+
+    /** Releases whatever is done, and notes how long its steps took. */
+    void settle(VisitRow row) {
+        var hands = visits.hands(row.id());
+        var ids = new HashSet<Long>();
+        hands.forEach(h -> ids.add(h.endpointId()));
+        var jobs = runbooks.jobs(row.siteId(), ids);
+        for (var hand : hands) {
+            Optional<Board.Job> job =
+                    jobs.stream().filter(j -> j.endpoint() == hand.endpointId()).findFirst();
+            if (job.isPresent() && !hand.over(job.get())) continue;
+            job.ifPresent(j -> note(row.id(), hand, j));
+            store.release(row.id(), hand.person());
+        }
+    }
+
+    private void note(long id, Hand hand, Board.Job job) {
+        var since = hand.since();
+        for (String key : hand.steps()) {
+            StepRecord record = job.runbook().record(key);
+            if (record.status() != Status.PASSED || record.endedAt().isEmpty()) return;
+            var end = record.endedAt().get();
+            if (end.isBefore(since)) continue;
+            long minutes = (Duration.between(since, end).toSeconds() + 30) / 60;
+            var step = job.runbook().kind().step(key);
+            if (minutes <= LONGEST_MINUTES)
+                store.note(
+                        id,
+                        new MinutesRow(
+                                job.endpoint(),
+                                job.runbook().kind().id(),
+                                key,
+                                (int) minutes,
+                                job.runbook().kind().minutes(step)));
+            since = end;
+        }
+    }
+}

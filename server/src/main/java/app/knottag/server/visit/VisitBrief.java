@@ -1,0 +1,60 @@
+package app.knottag.server.visit;
+
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What was said of a visit, as it is kept: who comes, when places are free, and what is there.
+ *
+ * @param outlets free outlets on the bench, or null when there are enough
+ * @param ports free switch ports on the bench, or null when there are enough
+ * @param megabits speed of the line in Mbit/s, 0 when nobody knows it
+ * @param walk minutes from one place to another
+ */
+record VisitBrief(
+        List<Person> people,
+        List<PlaceHours> places,
+        @Nullable Integer outlets,
+        @Nullable Integer ports,
+        double megabits,
+        int walk) {
+
+    /**
+     * Somebody who comes.
+     *
+     * @param skills what they may do beside what everybody may
+     * @param from when they come, or null from the beginning
+     * @param until when they leave, or null when they stay
+     * @param gone whether they have left before their time
+     */
+    record Person(
+            String name,
+            List<String> skills,
+            @Nullable Instant from,
+            @Nullable Instant until,
+            boolean gone) {
+        Person leaves() {
+            return new Person(name, skills, from, until, true);
+        }
+    }
+
+    /** Returns the same, where those who have left stay away. */
+    VisitBrief keeping(VisitBrief was) {
+        var gone = was.people.stream().filter(Person::gone).map(Person::name).toList();
+        return with(people.stream()
+                .map(p -> gone.contains(p.name()) ? p.leaves() : p)
+                .toList());
+    }
+
+    VisitBrief with(List<Person> others) {
+        return new VisitBrief(others, places, outlets, ports, megabits, walk);
+    }
+
+    List<String> names() {
+        return people.stream().map(Person::name).toList();
+    }
+
+    /** When a place is free; at other times nobody works there. */
+    record PlaceHours(String place, Instant from, Instant until) {}
+}

@@ -1,0 +1,170 @@
+package app.knottag.server.visit;
+
+import app.knottag.core.time.DateStyle;
+import app.knottag.server.web.Dates;
+import app.knottag.server.web.FormReader;
+import app.knottag.server.web.Problem;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/** Reads what somebody typed of a visit. Times of the day are of the day on which it begins, or of the night after it. */
+final class VisitForm {
+
+    private static final int MOST_PEOPLE = 12;
+    private static final int MOST_UNITS = 60;
+    private static final int MOST_PLACES = 60;
+    private static final int MOST_SKILLS = 10;
+    private static final int LONGEST_DAYS = 3;
+
+    record PersonTyped(
+            @NotNull String name,
+            @Nullable List<String> skills,
+            @Nullable String from,
+            @Nullable String until) {}
+
+    record PlaceTyped(
+            @NotNull String place,
+            @NotNull String from,
+            @NotNull String until) {}
+
+    record UnitTyped(long endpointId, boolean bench) {}
+
+    record VisitPlanRequest(
+            @NotNull String name,
+            @NotNull String begins,
+            @Nullable String due,
+            @NotNull List<@Valid PersonTyped> people,
+            @NotNull List<@Valid UnitTyped> units,
+            @Nullable List<@Valid PlaceTyped> places,
+            @Nullable Integer outlets,
+            @Nullable Integer ports,
+            @Nullable Double megabits,
+            int walk) {}
+
+    /** What was asked for, read. */
+    record Asked(String name, Instant begins, Optional<Instant> due, VisitBrief brief, List<UnitTyped> units) {
+        Asked keeping(VisitBrief was) {
+            return new Asked(name, begins, due, brief.keeping(was), units);
+        }
+    }
+
+    private final ZoneId zone;
+    private final DateStyle style;
+    private final LocalDateTime begins;
+
+    private VisitForm(ZoneId zone, DateStyle style, String begins) {
+        this.zone = zone;
+        this.style = style;
+        this.begins = Dates.moment("begins", begins, style);
+    }
+
+    static Asked read(VisitPlanRequest b, ZoneId zone, DateStyle style) {
+        String name = FormReader.words("name", b.name(), true);
+        if (name.length() > 120) throw Problem.field("name", "too-long", "At most 120 characters.");
+        return new VisitForm(zone, style, b.begins()).read(name, b);
+    }
+
+    private Asked read(String name, VisitPlanRequest b) {
+        var start = instant(begins);
+        Optional<Instant> due =
+                Optional.ofNullable(b.due()).filter(d -> !d.isBlank()).map(d -> instant(Dates.moment("due", d, style)));
+        if (due.isPresent() && !due.get().isAfter(start))
+            throw Problem.field("due", "out-of-range", "It must be done after it begins.");
+        if (due.isPresent() && due.get().isAfter(instant(begins.plusDays(LONGEST_DAYS))))
+            throw Problem.field(
+                    "due",
+                    "out-of-range",
+                    "A visit takes at most " + LONGEST_DAYS + " days. Plan the rest as another one.");
+        range("outlets", b.outlets(), 0, 1_000);
+        range("ports", b.ports(), 0, 1_000);
+        range("walk", b.walk(), 0, 60);
+        double megabits = b.megabits() == null ? 0 : b.megabits();
+        if (!(megabits >= 0 && megabits <= 100_000))
+            throw Problem.field("megabits", "out-of-range", "The line has 0 to 100000 Mbit/s.");
+        return new Asked(
+                name,
+                start,
+                due,
+                new VisitBrief(people(b.people()), places(b.places()), b.outlets(), b.ports(), megabits, b.walk()),
+                units(b.units()));
+    }
+
+    private static void range(String field, @Nullable Integer value, int least, int most) {
+        if (value != null && (value < least || value > most))
+            throw Problem.field(field, "out-of-range", "Between " + least + " and " + most + ".");
+    }
+
+    private List<VisitBrief.Person> people(List<PersonTyped> typed) {
+        if (typed.isEmpty()) throw Problem.field("people", "nobody", "Nobody comes. Add at least one person.");
+        if (typed.size() > MOST_PEOPLE)
+            throw Problem.field("people", "too-many", "At most " + MOST_PEOPLE + " people.");
+        var names = new HashSet<String>();
+        var people = new ArrayList<VisitBrief.Person>();
+        for (var p : typed) {
+            String at = "people/" + people.size();
+            String name = FormReader.words(at + "/name", p.name(), true);
+            if (!names.add(name.toLowerCase(Locale.ROOT)))
+                throw Problem.field(at + "/name", "name-taken", name + " comes already.");
+            var skills = new ArrayList<String>();
+            if (p.skills() != null && p.skills().size() > MOST_SKILLS)
+                throw Problem.field(at + "/skills", "too-many", "At most " + MOST_SKILLS + " things besides.");
+            for (String skill : p.skills() == null ? List.<String>of() : p.skills())
+                skills.add(FormReader.words(at + "/skills", skill, true));
+            Instant from = time(at + "/from", p.from(), begins);
+            Instant until = time(at + "/until", p.until(), from == null ? begins : LocalDateTime.ofInstant(from, zone));
+            people.add(new VisitBrief.Person(name, skills, from, until, false));
+        }
+        return people;
+    }
+
+    private List<VisitBrief.PlaceHours> places(@Nullable List<PlaceTyped> typed) {
+        var places = new ArrayList<VisitBrief.PlaceHours>();
+        if (typed != null && typed.size() > MOST_PLACES)
+            throw Problem.field("places", "too-many", "At most " + MOST_PLACES + " hours of places.");
+        for (var p : typed == null ? List.<PlaceTyped>of() : typed) {
+            String at = "places/" + places.size();
+            var from = next(
+                    Dates.time(at + "/from", p.from(), style),
+                    begins.toLocalDate().atStartOfDay());
+            var until = next(Dates.time(at + "/until", p.until(), style), from);
+            places.add(new VisitBrief.PlaceHours(
+                    FormReader.words(at + "/place", p.place(), true), instant(from), instant(until)));
+        }
+        return places;
+    }
+
+    private static List<UnitTyped> units(List<UnitTyped> typed) {
+        if (typed.isEmpty())
+            throw Problem.field("units", "nothing", "Nothing is to be done. Choose at least one endpoint.");
+        if (typed.size() > MOST_UNITS)
+            throw Problem.field("units", "too-many", "At most " + MOST_UNITS + " endpoints on one visit.");
+        var seen = new HashSet<Long>();
+        for (var u : typed)
+            if (!seen.add(u.endpointId())) throw Problem.field("units", "twice", "One endpoint is chosen twice.");
+        return typed;
+    }
+
+    private @Nullable Instant time(String field, @Nullable String text, LocalDateTime after) {
+        return text == null || text.isBlank() ? null : instant(next(Dates.time(field, text, style), after));
+    }
+
+    /** The next such time of day, at or after a moment. */
+    private static LocalDateTime next(LocalTime time, LocalDateTime after) {
+        var same = after.toLocalDate().atTime(time);
+        return same.isBefore(after) ? same.plusDays(1) : same;
+    }
+
+    private Instant instant(LocalDateTime local) {
+        return local.atZone(zone).toInstant();
+    }
+}

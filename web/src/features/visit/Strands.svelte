@@ -1,0 +1,163 @@
+<script lang="ts">
+  import type { Schemas } from '../../api/client';
+  import { serverClock } from '../../ui/now.svelte';
+  import { minutes, when } from '../../ui/time';
+  import { at } from '../../router';
+  import { marks, strands } from './strands';
+
+  /** The plan as a picture: each pair of hands a strand, each device a cord that hangs beside it while nobody stands there. */
+  let { visit, plan }: { visit: Schemas['VisitView']; plan: Schemas['PlanOfVisit'] } = $props();
+  let wide = $state(1000);
+  const MARGIN = 8;
+  const LANE = 11;
+  const width = $derived(Math.max(400, wide - 2 * MARGIN));
+  const rows = $derived(
+    strands(
+      plan,
+      visit.people.map((p) => p.name),
+      width,
+    ),
+  );
+  const tops = $derived(
+    rows.reduce<number[]>((all, r) => [...all, (all.at(-1) ?? 0) + 62 + r.lanes * LANE], [0]),
+  );
+  const hour = (iso: string) => when(iso, serverClock.millis);
+  const letters = (text: string, px: number) => {
+    const most = Math.floor(px / 7.2);
+    return text.length <= most ? text : most > 3 ? text.slice(0, most - 1) + '…' : '';
+  };
+  const now = $derived(
+    ((serverClock.millis - Date.parse(plan.from)) / (Date.parse(plan.finish) - Date.parse(plan.from))) *
+      width,
+  );
+</script>
+
+<section class="mt-5" aria-label="Who does what when">
+  <div bind:clientWidth={wide} class="max-[700px]:hidden">
+    <svg
+      width={width + 2 * MARGIN}
+      height={(tops.at(-1) ?? 0) + 26}
+      viewBox="{-MARGIN} 0 {width + 2 * MARGIN} {(tops.at(-1) ?? 0) + 26}"
+      role="img"
+      aria-label="The turns of each person along the hours; the same stands in the list below"
+    >
+      {#each marks(plan, width) as m (m.at)}
+        <line class="hour" x1={m.x} x2={m.x} y1="0" y2={tops.at(-1)} />
+        <text class="quiet-text" x={m.x} y={(tops.at(-1) ?? 0) + 18} text-anchor="middle">{hour(m.at)}</text>
+      {/each}
+      {#each rows as row, i (row.name)}
+        {@const top = tops[i] ?? 0}
+        <text x="0" y={top + 13} class="name">{row.name}</text>
+        <line class="strand" x1="0" x2={width} y1={top + 34} y2={top + 34} />
+        {#each row.turns as d (d.turn.endpointId + ' ' + d.turn.from)}
+          {#if d.lane >= 0}
+            {@const y = top + 58 + d.lane * LANE}
+            {@const r = Math.min(8, (d.end - d.x - d.width) / 2)}
+            <path
+              class="cord"
+              d="M{d.x + d.width} {top + 46} C{d.x + d.width} {y} {d.x + d.width} {y} {d.x +
+                d.width +
+                r} {y} H{d.end - r}"
+            />
+            <circle class="end" cx={d.end - r} cy={y} r="3" />
+          {/if}
+          <a href={at(visit.siteId, 'onboard', d.turn.endpointId)} aria-hidden="true" tabindex="-1">
+            <rect
+              class="turn"
+              class:tight={d.turn.tight}
+              x={d.x}
+              y={top + 20}
+              width={Math.max(2, d.width - 1)}
+              height="27"
+              rx="3"
+            />
+            <text class="on" x={d.x + 5} y={top + 38}>{letters(d.turn.endpoint, d.width - 8)}</text>
+            <title>{d.turn.endpoint}: {d.turn.title}, {hour(d.turn.from)} to {hour(d.turn.until)}</title>
+          </a>
+        {/each}
+      {/each}
+      {#if visit.state === 'RUNNING' && now > 0 && now < width}
+        <line class="now" x1={now} x2={now} y1="0" y2={tops.at(-1)} />
+      {/if}
+    </svg>
+    <p class="quiet mt-1 text-sm">
+      Orange is tight: if that is late, all of it is late. A cord below is a device that runs by itself.
+    </p>
+  </div>
+  <details class="mt-3" open={wide < 700}>
+    <summary class="cursor-pointer font-semibold">Turn by turn</summary>
+    <div class="mt-2 grid gap-6 md:grid-cols-2 xl:grid-cols-3">
+      {#each rows as row (row.name)}
+        <div>
+          <h3 class="font-bold">{row.name}</h3>
+          <ol>
+            {#each row.turns as { turn } (turn.endpointId + ' ' + turn.from)}
+              <li class="flex gap-3 border-b border-base-300 py-1 text-sm">
+                <span class="font-mono {turn.tight ? 'font-bold' : ''}">{hour(turn.from)}</span>
+                <span class="min-w-0 flex-1"
+                  ><a
+                    class="font-semibold hover:underline"
+                    href={at(visit.siteId, 'onboard', turn.endpointId)}>{turn.endpoint}</a
+                  >: {turn.title}
+                  <span class="quiet"
+                    >{turn.place ? turn.place + ', ' : ''}until {hour(turn.until)}{turn.done === turn.until
+                      ? ''
+                      : `, then by itself until ${hour(turn.done)}`}{turn.tight
+                      ? ', tight'
+                      : `, may be ${minutes(turn.slack)} late`}</span
+                  ></span
+                >
+              </li>
+            {:else}<li class="quiet text-sm">Nothing is left for {row.name}.</li>{/each}
+          </ol>
+        </div>
+      {/each}
+    </div>
+  </details>
+</section>
+
+<style>
+  text {
+    font-size: 13px;
+    fill: var(--color-base-content);
+  }
+  .name {
+    font-weight: 700;
+  }
+  .quiet-text {
+    fill: var(--color-secondary);
+  }
+  .hour {
+    stroke: var(--color-base-300);
+  }
+  .strand {
+    stroke: var(--color-secondary);
+    stroke-width: 2.6;
+  }
+  .turn {
+    fill: var(--color-manila);
+    stroke: var(--color-manila-edge);
+  }
+  .turn.tight {
+    stroke: var(--color-accent);
+    stroke-width: 2.6;
+  }
+  .on {
+    fill: var(--color-base-content);
+    font-weight: 600;
+    pointer-events: none;
+  }
+  .cord {
+    fill: none;
+    stroke: var(--color-accent);
+    stroke-width: 1.8;
+  }
+  .end {
+    fill: var(--color-accent);
+  }
+  .now {
+    stroke: var(--color-primary);
+    stroke-width: 2;
+    stroke-dasharray: 4 3;
+  }
+</style>

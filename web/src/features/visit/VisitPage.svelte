@@ -1,0 +1,80 @@
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { api, asProblem, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
+  import Loading from '../../ui/Loading.svelte';
+  import { serverClock } from '../../ui/now.svelte';
+  import { dayTime, when } from '../../ui/time';
+  import Trouble from '../../ui/Trouble.svelte';
+  import HandsNow from './HandsNow.svelte';
+  import PlanSaid from './PlanSaid.svelte';
+  import { visitQuery } from './queries';
+  import Strands from './Strands.svelte';
+  import VisitAfter from './VisitAfter.svelte';
+  import VisitForm from './VisitForm.svelte';
+
+  /** One visit: before it the plan, during it what to do now, after it how it went. */
+  let { id, siteId, mayWork, back }: { id: number; siteId: number; mayWork: boolean; back: () => void } =
+    $props();
+  const client = useQueryClient();
+  const change = useChange();
+  const visit = createQuery(() => visitQuery(id));
+  let editing = $state(false);
+  const v = $derived(visit.data);
+  const version = $derived({ 'If-Match': `"${v?.version ?? 0}"` });
+
+  const run = (call: () => Promise<Schemas['VisitView']>) =>
+    change.run(async () => {
+      client.setQueryData(['visit', id], await call());
+      void client.invalidateQueries({ queryKey: ['site', siteId, 'visits'] });
+    });
+  const params = $derived({ path: { id }, header: version });
+  const replan = () => run(() => ok(api.POST('/api/visits/{id}/plan', { params: { path: { id } } })));
+  const begin = () => run(() => ok(api.POST('/api/visits/{id}/begin', { params })));
+  const end = () => run(() => ok(api.POST('/api/visits/{id}/end', { params })));
+</script>
+
+{#if visit.error && !v}
+  <Trouble problem={asProblem(visit.error)} again={() => visit.refetch()} />
+{:else if !v}
+  <Loading />
+{:else if editing}
+  <h1>{v.name}</h1>
+  <VisitForm {siteId} visit={v} kept={() => (editing = false)} leave={() => (editing = false)} />
+{:else}
+  <div class="flex flex-wrap items-center gap-3">
+    <h1 class="mr-auto">{v.name}</h1>
+    {#if mayWork && v.state !== 'OVER'}
+      <button class="btn btn-ghost btn-sm" onclick={() => (editing = true)}>Change it</button>
+      <button class="btn btn-ghost btn-sm" disabled={change.busy} onclick={replan}
+        >{change.busy ? 'Working it out…' : 'Plan anew from now'}</button
+      >
+      {#if v.state === 'PLANNED'}
+        <button class="btn btn-primary btn-sm" disabled={change.busy || !v.plan} onclick={begin}
+          >Begin the visit</button
+        >
+      {:else}
+        <button class="btn btn-sm" disabled={change.busy} onclick={end}>End the visit</button>
+      {/if}
+    {/if}
+    <button class="btn btn-ghost btn-sm" onclick={back}>All visits</button>
+  </div>
+  <p class="quiet text-sm">
+    {v.state === 'OVER' && v.endedAt
+      ? `Over since ${when(v.endedAt, serverClock.millis)}`
+      : v.state === 'RUNNING' && v.beganAt
+        ? `Running since ${when(v.beganAt, serverClock.millis)}`
+        : `Begins ${dayTime(v.begins)}`}{v.due ? `, everything must be done by ${dayTime(v.due)}` : ''}
+  </p>
+  <Trouble problem={change.problem} />
+  {#if v.state === 'RUNNING'}<HandsNow visit={v} {mayWork} {run} busy={change.busy} />{/if}
+  {#if v.state === 'OVER'}<VisitAfter visit={v} />
+  {:else if v.plan}
+    <PlanSaid visit={v} plan={v.plan} />
+    <Strands visit={v} plan={v.plan} />
+  {:else}
+    <p class="mt-4">
+      There is no plan yet. <button class="link text-primary" onclick={replan}>Work it out</button>
+    </p>
+  {/if}
+{/if}

@@ -1,0 +1,142 @@
+import { fireEvent, screen, within } from '@testing-library/svelte';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { answering, show } from '../../test/answers';
+import VisitPage from './VisitPage.svelte';
+
+vi.mock('../../router', () => ({
+  at: (site: number, station: string, to = '') => `/${site}/${station}/${to}`,
+}));
+
+const hour = (h: number, m: number) => new Date(Date.UTC(2031, 10, 25, h, m)).toISOString();
+const person = (name: string, more = {}) => ({
+  name,
+  skills: [],
+  from: null,
+  until: null,
+  gone: false,
+  what: 'DO',
+  endpointId: 4,
+  endpoint: 'Till 3',
+  place: 'Plant hall',
+  title: 'First start',
+  steps: 3,
+  at: hour(6, 0),
+  since: null,
+  because: 'It comes first by the plan.',
+  ...more,
+});
+const visit = (more = {}, plan = {}) => ({
+  id: 7,
+  siteId: 1,
+  site: 'Garden centre',
+  name: 'Second shop',
+  begins: hour(6, 0),
+  due: hour(8, 0),
+  state: 'PLANNED',
+  beganAt: null,
+  endedAt: null,
+  people: [person('Imke R'), person('Joost T', { endpointId: 5, endpoint: 'Till 4' })],
+  places: [],
+  outlets: 4,
+  ports: null,
+  megabits: 0,
+  walk: 1,
+  units: [],
+  real: [],
+  version: 3,
+  plan: {
+    turns: [],
+    from: hour(6, 0),
+    finish: hour(7, 52),
+    bound: hour(7, 46),
+    best: false,
+    searched: true,
+    walking: 4,
+    oneAfterAnother: 390,
+    half: hour(7, 58),
+    nine: hour(8, 9),
+    inTime: 61,
+    helps: [{ what: 'one more person', minutes: 24 }],
+    obstacles: [],
+    left: [],
+    latest: [],
+    ...plan,
+  },
+  ...more,
+});
+
+function open(body: object, more = {}) {
+  const sent = answering({ 'GET /api/visits/7': { body }, ...more });
+  show(VisitPage, { id: 7, siteId: 1, mayWork: true, back: () => {} });
+  return sent;
+}
+
+describe('a visit', () => {
+  afterEach(() => vi.unstubAllGlobals());
+
+  it('says when it is done, how good that is, how sure, and what would help', async () => {
+    open(visit());
+    const words = await screen.findByRole('region', { name: 'The plan in words' });
+    expect(words).toHaveTextContent('Done 25 Nov, 07:52');
+    expect(words).toHaveTextContent('Nobody can be done before 25 Nov, 07:46.');
+    expect(words).toHaveTextContent('In 61 of 100 days it is done by 25 Nov, 08:00.');
+    expect(words).toHaveTextContent('one more person saves 24 min');
+    expect(words).toHaveTextContent('One after another it would take 6 h 30 min.');
+  });
+
+  it('says that it is too late, what does not fit and what cannot be done', async () => {
+    open(
+      visit(
+        {},
+        {
+          finish: hour(8, 20),
+          best: true,
+          left: ['Till 9'],
+          obstacles: [{ unit: 3, text: 'Door 1 needs a fitter.' }],
+        },
+      ),
+    );
+    const words = await screen.findByRole('region', { name: 'The plan in words' });
+    expect(words).toHaveTextContent('That is too late');
+    expect(words).toHaveTextContent('Nobody can be done earlier.');
+    expect(words).toHaveTextContent('Till 9 does not fit');
+    expect(words).toHaveTextContent('Door 1 needs a fitter.');
+  });
+
+  it('gives each pair of hands one line, and takes it for them', async () => {
+    const running = visit({ state: 'RUNNING', beganAt: hour(6, 1) });
+    const sent = open(running, { 'POST /api/visits/7/people/1/take': { body: running } });
+    const lines = await screen.findByRole('list', { name: 'What to do now' });
+    expect(within(lines).getByRole('link', { name: 'Till 3: First start' })).toHaveAttribute('href', '/1/onboard/4');
+    await fireEvent.click(within(lines).getByRole('button', { name: 'Joost takes it' }));
+    expect(sent.map((s) => s.call)).toContain('POST /api/visits/7/people/1/take');
+  });
+
+  it('begins from the version that is on the screen, and keeps what went wrong', async () => {
+    const sent = open(visit(), {
+      'POST /api/visits/7/begin': { status: 412, body: { code: 'changed-meanwhile', detail: 'Somebody changed this.' } },
+    });
+    await fireEvent.click(await screen.findByRole('button', { name: 'Begin the visit' }));
+    expect(await screen.findByText('Somebody changed this.')).toBeInTheDocument();
+    expect(sent.find((s) => s.call === 'POST /api/visits/7/begin')?.ifMatch).toBe('"3"');
+  });
+
+  it('says afterwards how long hands took, and what is left', async () => {
+    open(
+      visit({
+        state: 'OVER',
+        beganAt: hour(6, 0),
+        endedAt: hour(8, 3),
+        units: [
+          { endpointId: 4, endpoint: 'Till 3', place: '', bench: false, hands: 0, chain: 0, done: true },
+          { endpointId: 5, endpoint: 'Till 4', place: '', bench: false, hands: 12, chain: 30, done: false },
+        ],
+        real: [{ endpointId: 4, kind: 'x', step: 'wire', minutes: 11, planned: 8 }],
+      }),
+    );
+    expect(await screen.findByText('Hands took 11 min where 8 min were planned.')).toBeInTheDocument();
+    const left = screen.getByRole('region', { name: 'What is left' });
+    expect(left).toHaveTextContent('Till 4');
+    expect(left).not.toHaveTextContent('Till 3');
+  });
+});
