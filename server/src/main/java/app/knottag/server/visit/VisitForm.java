@@ -26,33 +26,33 @@ final class VisitForm {
     private static final int MOST_SKILLS = 10;
     private static final int LONGEST_DAYS = 3;
 
-    record PersonTyped(
+    record VisitPersonRequest(
             @NotNull String name,
             @Nullable List<String> skills,
             @Nullable String from,
             @Nullable String until) {}
 
-    record PlaceTyped(
+    record VisitPlaceRequest(
             @NotNull String place,
             @NotNull String from,
             @NotNull String until) {}
 
-    record UnitTyped(long endpointId, boolean bench) {}
+    record VisitUnitRequest(long endpointId, boolean bench) {}
 
     record VisitPlanRequest(
             @NotNull String name,
             @NotNull String begins,
             @Nullable String due,
-            @NotNull List<@Valid PersonTyped> people,
-            @NotNull List<@Valid UnitTyped> units,
-            @Nullable List<@Valid PlaceTyped> places,
+            @NotNull List<@Valid VisitPersonRequest> people,
+            @NotNull List<@Valid VisitUnitRequest> units,
+            @Nullable List<@Valid VisitPlaceRequest> places,
             @Nullable Integer outlets,
             @Nullable Integer ports,
             @Nullable Double megabits,
             int walk) {}
 
     /** What was asked for, read. */
-    record Asked(String name, Instant begins, Optional<Instant> due, VisitBrief brief, List<UnitTyped> units) {
+    record Asked(String name, Instant begins, Optional<Instant> due, VisitBrief brief, List<VisitUnitRequest> units) {
         Asked keeping(VisitBrief was) {
             return new Asked(name, begins, due, brief.keeping(was), units);
         }
@@ -104,7 +104,7 @@ final class VisitForm {
             throw Problem.field(field, "out-of-range", "Between " + least + " and " + most + ".");
     }
 
-    private List<VisitBrief.Person> people(List<PersonTyped> typed) {
+    private List<VisitBrief.Person> people(List<VisitPersonRequest> typed) {
         if (typed.isEmpty()) throw Problem.field("people", "nobody", "Nobody comes. Add at least one person.");
         if (typed.size() > MOST_PEOPLE)
             throw Problem.field("people", "too-many", "At most " + MOST_PEOPLE + " people.");
@@ -127,11 +127,11 @@ final class VisitForm {
         return people;
     }
 
-    private List<VisitBrief.PlaceHours> places(@Nullable List<PlaceTyped> typed) {
+    private List<VisitBrief.PlaceHours> places(@Nullable List<VisitPlaceRequest> typed) {
         var places = new ArrayList<VisitBrief.PlaceHours>();
         if (typed != null && typed.size() > MOST_PLACES)
             throw Problem.field("places", "too-many", "At most " + MOST_PLACES + " hours of places.");
-        for (var p : typed == null ? List.<PlaceTyped>of() : typed) {
+        for (var p : typed == null ? List.<VisitPlaceRequest>of() : typed) {
             String at = "places/" + places.size();
             var from = next(
                     Dates.time(at + "/from", p.from(), style),
@@ -143,7 +143,7 @@ final class VisitForm {
         return places;
     }
 
-    private static List<UnitTyped> units(List<UnitTyped> typed) {
+    private static List<VisitUnitRequest> units(List<VisitUnitRequest> typed) {
         if (typed.isEmpty())
             throw Problem.field("units", "nothing", "Nothing is to be done. Choose at least one endpoint.");
         if (typed.size() > MOST_UNITS)

@@ -11,7 +11,7 @@ import app.knottag.server.log.Log;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.record.Sites;
 import app.knottag.server.visit.VisitForm.Asked;
-import app.knottag.server.visit.VisitForm.UnitTyped;
+import app.knottag.server.visit.VisitForm.VisitUnitRequest;
 import app.knottag.server.visit.VisitStore.UnitRow;
 import app.knottag.server.visit.VisitStore.VisitRow;
 import app.knottag.server.web.Etags;
@@ -110,7 +110,7 @@ public class Visits {
         if (was.endedAt() != null) throw over();
         ofSite(was.siteId(), asked.units());
         if (store.change(row(id, was.siteId(), asked.keeping(brief(was)), expected)) == 0) throw Etags.stale();
-        var wanted = asked.units().stream().map(UnitTyped::endpointId).collect(Collectors.toSet());
+        var wanted = asked.units().stream().map(VisitUnitRequest::endpointId).collect(Collectors.toSet());
         var names = brief(was).names();
         if (store.hands(id).stream()
                 .anyMatch(h -> !wanted.contains(h.endpointId())
@@ -153,10 +153,10 @@ public class Visits {
                 a.units().size());
     }
 
-    private void ofSite(long siteId, List<UnitTyped> units) {
+    private void ofSite(long siteId, List<VisitUnitRequest> units) {
         sites.site(siteId);
         Set<Long> there =
-                store.there(siteId, units.stream().map(UnitTyped::endpointId).toList());
+                store.there(siteId, units.stream().map(VisitUnitRequest::endpointId).toList());
         for (int i = 0; i < units.size(); i++)
             if (!there.contains(units.get(i).endpointId()))
                 throw Problem.field("units/" + i, "not-here", "That endpoint is not at this site, or was retired.");
