@@ -16,7 +16,7 @@
     run: (call: () => Promise<Schemas['VisitView']>) => Promise<boolean>;
     busy: boolean;
   } = $props();
-  const params = (person: number) => ({ path: { id: visit.id, person } });
+  const params = (person: number) => ({ path: { id: visit.head.id, person } });
   const take = (p: number) =>
     run(() => ok(api.POST('/api/visits/{id}/people/{person}/take', { params: params(p) })));
   const drop = (p: number) =>
@@ -28,7 +28,7 @@
           params: { ...params(p), header: { 'If-Match': `"${visit.version}"` } },
         }),
       );
-      return ok(api.POST('/api/visits/{id}/plan', { params: { path: { id: visit.id } } }));
+      return ok(api.POST('/api/visits/{id}/plan', { params: { path: { id: visit.head.id } } }));
     });
 </script>
 
@@ -37,29 +37,33 @@
     <li class="flex flex-wrap items-center gap-x-4 gap-y-1 border-l-4 border-accent bg-base-200 px-3 py-2">
       <span class="w-32 truncate font-bold">{p.name}</span>
       <span class="min-w-60 flex-1">
-        {#if p.what === 'DONE'}
-          {p.because}
-        {:else if p.what === 'WAIT'}
-          <span class="font-semibold">Nothing before {when(p.at, serverClock.millis)}.</span>
-          <span class="quiet block text-sm">{p.because}</span>
+        {#if p.now.what === 'DONE'}
+          {p.now.because}
+        {:else if p.now.what === 'WAIT'}
+          <span class="font-semibold">Nothing before {when(p.now.at, serverClock.millis)}.</span>
+          <span class="quiet block text-sm">{p.now.because}</span>
         {:else}
-          <a class="link font-semibold" href={at(visit.siteId, 'onboard', p.endpointId ?? 0)}
-            >{p.endpoint}: {p.title}</a
+          <a class="link font-semibold" href={at(visit.head.siteId, 'onboard', p.now.endpointId ?? 0)}
+            >{p.now.endpoint}: {p.now.title}</a
           >
-          {#if p.steps > 1}<span class="quiet text-sm">and {p.steps - 1} more after it</span>{/if}
+          {#if p.now.steps > 1}<span class="quiet text-sm">and {p.now.steps - 1} more after it</span>{/if}
           <span class="quiet block text-sm"
-            >{p.place ? p.place + '. ' : ''}{p.what === 'GO_ON' && p.since
-              ? `At it for ${minutes(serverClock.minutesSince(p.since))}.`
-              : p.because}</span
+            >{p.now.place ? p.now.place + '. ' : ''}{p.now.what === 'GO_ON' && p.now.since
+              ? `At it for ${minutes(serverClock.minutesSince(p.now.since))}.`
+              : p.now.because}</span
           >
         {/if}
       </span>
       {#if mayWork && !p.gone}
-        {#if p.what === 'DO'}<button class="btn btn-primary btn-sm" disabled={busy} onclick={() => take(i)}
-            >{p.name.split(' ')[0]} takes it</button
+        {#if p.now.what === 'DO'}<button
+            class="btn btn-primary btn-sm"
+            disabled={busy}
+            onclick={() => take(i)}>{p.name.split(' ')[0]} takes it</button
           >{/if}
-        {#if p.what === 'GO_ON'}<button class="btn btn-ghost btn-sm" disabled={busy} onclick={() => drop(i)}
-            >Let go of it</button
+        {#if p.now.what === 'GO_ON'}<button
+            class="btn btn-ghost btn-sm"
+            disabled={busy}
+            onclick={() => drop(i)}>Let go of it</button
           >{/if}
         {#if visit.people.filter((o) => !o.gone).length > 1}<button
             class="btn btn-ghost btn-sm"

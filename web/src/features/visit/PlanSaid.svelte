@@ -6,25 +6,27 @@
   /** The plan in words: when it is done, how good that is, how sure, and what would help. */
   let { visit, plan }: { visit: Schemas['VisitView']; plan: Schemas['PlanOfVisit'] } = $props();
   const at = (iso: string) => when(iso, serverClock.millis);
-  const late = $derived(!!visit.due && Date.parse(plan.finish) > Date.parse(visit.due));
-  const tight = $derived(!!visit.due && !late && plan.inTime < 90);
+  const late = $derived(!!visit.head.due && Date.parse(plan.finish) > Date.parse(visit.head.due));
+  const tight = $derived(!!visit.head.due && !late && plan.odds.inTime < 90);
 </script>
 
 <section class="mt-4 grid gap-x-10 gap-y-2 lg:grid-cols-[auto_1fr]" aria-label="The plan in words">
   <p class="text-3xl font-bold {late ? 'text-error' : ''}">Done {at(plan.finish)}</p>
   <div class="max-w-3xl">
     <p>
-      {#if plan.best}Nobody can be done earlier{plan.searched ? '' : ', by the sums alone'}.
-      {:else}Nobody can be done before {at(plan.bound)}{plan.searched
+      {#if plan.bound.best}Nobody can be done earlier{plan.bound.searched ? '' : ', by the sums alone'}.
+      {:else}Nobody can be done before {at(plan.bound.at)}{plan.bound.searched
           ? ''
           : '; reckoned by the sums alone, since the search does not run on this machine'}.{/if}
-      One after another it would take {minutes(plan.oneAfterAnother)}. Five days of ten it is done by {at(plan.half)}, nine by {at(plan.nine)}.
+      One after another it would take {minutes(plan.oneAfterAnother)}. Five days of ten it is done by {at(
+        plan.odds.half,
+      )}, nine by {at(plan.odds.nine)}.
     </p>
-    {#if visit.due}
+    {#if visit.head.due}
       <p class={late || tight ? 'font-semibold text-error' : ''}>
-        {#if late}That is too late: it must be done by {at(visit.due)}. Leave something for another day, or
-          take what helps.
-        {:else}In {plan.inTime} of 100 days it is done by {at(visit.due)}.{/if}
+        {#if late}That is too late: it must be done by {at(visit.head.due)}. Leave something for another day,
+          or take what helps.
+        {:else}In {plan.odds.inTime} of 100 days it is done by {at(visit.head.due)}.{/if}
         {#if plan.latest.length}
           At the latest
           {#each plan.latest as l, i (l.who)}{i ? ', ' : ' '}{visit.people[l.who]?.name} begins {at(

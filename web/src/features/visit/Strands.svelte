@@ -61,7 +61,7 @@
             />
             <circle class="end" cx={d.end - r} cy={y} r="3" />
           {/if}
-          <a href={at(visit.siteId, 'onboard', d.turn.endpointId)} aria-hidden="true" tabindex="-1">
+          <a href={at(visit.head.siteId, 'onboard', d.turn.endpointId)} aria-hidden="true" tabindex="-1">
             <rect
               class="turn"
               class:tight={d.turn.tight}
@@ -76,7 +76,7 @@
           </a>
         {/each}
       {/each}
-      {#if visit.state === 'RUNNING' && now > 0 && now < width}
+      {#if visit.head.state === 'RUNNING' && now > 0 && now < width}
         <line class="now" x1={now} x2={now} y1="0" y2={tops.at(-1)} />
       {/if}
     </svg>
@@ -97,7 +97,7 @@
                 <span class="min-w-0 flex-1"
                   ><a
                     class="font-semibold hover:underline"
-                    href={at(visit.siteId, 'onboard', turn.endpointId)}>{turn.endpoint}</a
+                    href={at(visit.head.siteId, 'onboard', turn.endpointId)}>{turn.endpoint}</a
                   >: {turn.title}
                   <span class="quiet"
                     >{turn.place ? turn.place + ', ' : ''}until {hour(turn.until)}{turn.done === turn.until

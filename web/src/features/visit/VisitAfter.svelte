@@ -42,7 +42,7 @@
       <ul class="mt-1">
         {#each left as u (u.endpointId)}
           <li class="border-b border-base-300 py-1">
-            <a class="hover:underline" href={at(visit.siteId, 'onboard', u.endpointId)}>{u.endpoint}</a>
+            <a class="hover:underline" href={at(visit.head.siteId, 'onboard', u.endpointId)}>{u.endpoint}</a>
             <span class="quiet text-sm">{minutes(u.hands)} of hands, {minutes(u.chain)} in all</span>
           </li>
         {/each}

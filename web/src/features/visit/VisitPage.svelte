@@ -39,17 +39,17 @@
 {:else if !v}
   <Loading />
 {:else if editing}
-  <h1>{v.name}</h1>
+  <h1>{v.head.name}</h1>
   <VisitForm {siteId} visit={v} kept={() => (editing = false)} leave={() => (editing = false)} />
 {:else}
   <div class="flex flex-wrap items-center gap-3">
-    <h1 class="mr-auto">{v.name}</h1>
-    {#if mayWork && v.state !== 'OVER'}
+    <h1 class="mr-auto">{v.head.name}</h1>
+    {#if mayWork && v.head.state !== 'OVER'}
       <button class="btn btn-ghost btn-sm" onclick={() => (editing = true)}>Change it</button>
       <button class="btn btn-ghost btn-sm" disabled={change.busy} onclick={replan}
         >{change.busy ? 'Working it out…' : 'Plan anew from now'}</button
       >
-      {#if v.state === 'PLANNED'}
+      {#if v.head.state === 'PLANNED'}
         <button class="btn btn-primary btn-sm" disabled={change.busy || !v.plan} onclick={begin}
           >Begin the visit</button
         >
@@ -60,15 +60,17 @@
     <button class="btn btn-ghost btn-sm" onclick={back}>All visits</button>
   </div>
   <p class="quiet text-sm">
-    {v.state === 'OVER' && v.endedAt
+    {v.head.state === 'OVER' && v.endedAt
       ? `Over since ${when(v.endedAt, serverClock.millis)}`
-      : v.state === 'RUNNING' && v.beganAt
+      : v.head.state === 'RUNNING' && v.beganAt
         ? `Running since ${when(v.beganAt, serverClock.millis)}`
-        : `Begins ${dayTime(v.begins)}`}{v.due ? `, everything must be done by ${dayTime(v.due)}` : ''}
+        : `Begins ${dayTime(v.head.begins)}`}{v.head.due
+      ? `, everything must be done by ${dayTime(v.head.due)}`
+      : ''}
   </p>
   <Trouble problem={change.problem} />
-  {#if v.state === 'RUNNING'}<HandsNow visit={v} {mayWork} {run} busy={change.busy} />{/if}
-  {#if v.state === 'OVER'}<VisitAfter visit={v} />
+  {#if v.head.state === 'RUNNING'}<HandsNow visit={v} {mayWork} {run} busy={change.busy} />{/if}
+  {#if v.head.state === 'OVER'}<VisitAfter visit={v} />
   {:else if v.plan}
     <PlanSaid visit={v} plan={v.plan} />
     <Strands visit={v} plan={v.plan} />

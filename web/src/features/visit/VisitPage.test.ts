@@ -14,33 +14,33 @@ const person = (name: string, more = {}) => ({
   from: null,
   until: null,
   gone: false,
-  what: 'DO',
-  endpointId: 4,
-  endpoint: 'Till 3',
-  place: 'Plant hall',
-  title: 'First start',
-  steps: 3,
-  at: hour(6, 0),
-  since: null,
-  because: 'It comes first by the plan.',
-  ...more,
+  now: {
+    what: 'DO',
+    endpointId: 4,
+    endpoint: 'Till 3',
+    place: 'Plant hall',
+    title: 'First start',
+    steps: 3,
+    at: hour(6, 0),
+    since: null,
+    because: 'It comes first by the plan.',
+    ...more,
+  },
 });
-const visit = (more = {}, plan = {}) => ({
-  id: 7,
-  siteId: 1,
-  site: 'Garden centre',
-  name: 'Second shop',
-  begins: hour(6, 0),
-  due: hour(8, 0),
-  state: 'PLANNED',
+const visit = (more = {}, plan = {}, state = 'PLANNED') => ({
+  head: {
+    id: 7,
+    name: 'Second shop',
+    state,
+    siteId: 1,
+    site: 'Garden centre',
+    begins: hour(6, 0),
+    due: hour(8, 0),
+  },
   beganAt: null,
   endedAt: null,
   people: [person('Imke R'), person('Joost T', { endpointId: 5, endpoint: 'Till 4' })],
-  places: [],
-  outlets: 4,
-  ports: null,
-  megabits: 0,
-  walk: 1,
+  means: { places: [], tools: [], outlets: 4, ports: null, megabits: 0, walk: 1 },
   units: [],
   real: [],
   version: 3,
@@ -48,14 +48,10 @@ const visit = (more = {}, plan = {}) => ({
     turns: [],
     from: hour(6, 0),
     finish: hour(7, 52),
-    bound: hour(7, 46),
-    best: false,
-    searched: true,
+    bound: { at: hour(7, 46), best: false, searched: true },
     walking: 4,
     oneAfterAnother: 390,
-    half: hour(7, 58),
-    nine: hour(8, 9),
-    inTime: 61,
+    odds: { half: hour(7, 58), nine: hour(8, 9), inTime: 61 },
     helps: [{ what: 'one more person', minutes: 24 }],
     obstacles: [],
     left: [],
@@ -90,7 +86,7 @@ describe('a visit', () => {
         {},
         {
           finish: hour(8, 20),
-          best: true,
+          bound: { at: hour(8, 20), best: true, searched: true },
           left: ['Till 9'],
           obstacles: [{ unit: 3, text: 'Door 1 needs a fitter.' }],
         },
@@ -104,17 +100,23 @@ describe('a visit', () => {
   });
 
   it('gives each pair of hands one line, and takes it for them', async () => {
-    const running = visit({ state: 'RUNNING', beganAt: hour(6, 1) });
+    const running = visit({ beganAt: hour(6, 1) }, {}, 'RUNNING');
     const sent = open(running, { 'POST /api/visits/7/people/1/take': { body: running } });
     const lines = await screen.findByRole('list', { name: 'What to do now' });
-    expect(within(lines).getByRole('link', { name: 'Till 3: First start' })).toHaveAttribute('href', '/1/onboard/4');
+    expect(within(lines).getByRole('link', { name: 'Till 3: First start' })).toHaveAttribute(
+      'href',
+      '/1/onboard/4',
+    );
     await fireEvent.click(within(lines).getByRole('button', { name: 'Joost takes it' }));
     expect(sent.map((s) => s.call)).toContain('POST /api/visits/7/people/1/take');
   });
 
   it('begins from the version that is on the screen, and keeps what went wrong', async () => {
     const sent = open(visit(), {
-      'POST /api/visits/7/begin': { status: 412, body: { code: 'changed-meanwhile', detail: 'Somebody changed this.' } },
+      'POST /api/visits/7/begin': {
+        status: 412,
+        body: { code: 'changed-meanwhile', detail: 'Somebody changed this.' },
+      },
     });
     await fireEvent.click(await screen.findByRole('button', { name: 'Begin the visit' }));
     expect(await screen.findByText('Somebody changed this.')).toBeInTheDocument();
@@ -123,16 +125,37 @@ describe('a visit', () => {
 
   it('says afterwards how long hands took, and what is left', async () => {
     open(
-      visit({
-        state: 'OVER',
-        beganAt: hour(6, 0),
-        endedAt: hour(8, 3),
-        units: [
-          { endpointId: 4, endpoint: 'Till 3', place: '', bench: false, hands: 0, chain: 0, done: true },
-          { endpointId: 5, endpoint: 'Till 4', place: '', bench: false, hands: 12, chain: 30, done: false },
-        ],
-        real: [{ endpointId: 4, kind: 'x', step: 'wire', minutes: 11, planned: 8 }],
-      }),
+      visit(
+        {
+          beganAt: hour(6, 0),
+          endedAt: hour(8, 3),
+          units: [
+            {
+              endpointId: 4,
+              endpoint: 'Till 3',
+              place: '',
+              bench: false,
+              first: false,
+              hands: 0,
+              chain: 0,
+              done: true,
+            },
+            {
+              endpointId: 5,
+              endpoint: 'Till 4',
+              place: '',
+              bench: false,
+              first: false,
+              hands: 12,
+              chain: 30,
+              done: false,
+            },
+          ],
+          real: [{ endpointId: 4, kind: 'x', step: 'wire', minutes: 11, planned: 8 }],
+        },
+        {},
+        'OVER',
+      ),
     );
     expect(await screen.findByText('Hands took 11 min where 8 min were planned.')).toBeInTheDocument();
     const left = screen.getByRole('region', { name: 'What is left' });

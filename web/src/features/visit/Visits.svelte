@@ -15,7 +15,7 @@
   const visits = createQuery(() => visitsQuery(siteId));
   const chosen = $derived(Number(searchParams.get('visit')) || 0);
   let adding = $state(false);
-  const STATES: Record<Schemas['VisitLine']['state'], string> = {
+  const STATES: Record<Schemas['VisitHead']['state'], string> = {
     PLANNED: 'ahead',
     RUNNING: 'running now',
     OVER: 'over',
@@ -44,14 +44,14 @@
     <Loading />
   {:else if visits.data.length}
     <ul class="mt-3 max-w-3xl">
-      {#each visits.data as v (v.id)}
+      {#each visits.data as v (v.head.id)}
         <li class="border-b border-base-300 py-2">
-          <button class="w-full text-left hover:underline" onclick={() => open(v.id)}>
-            <span class="font-semibold">{v.name}</span>
-            <span class="quiet text-sm">{STATES[v.state]}</span>
+          <button class="w-full text-left hover:underline" onclick={() => open(v.head.id)}>
+            <span class="font-semibold">{v.head.name}</span>
+            <span class="quiet text-sm">{STATES[v.head.state]}</span>
           </button>
           <span class="quiet block text-sm"
-            >{dayTime(v.begins)}, {v.units === 1 ? 'one endpoint' : `${v.units} endpoints`}, {v.people.join(
+            >{dayTime(v.head.begins)}, {v.units === 1 ? 'one endpoint' : `${v.units} endpoints`}, {v.people.join(
               ', ',
             )}</span
           >

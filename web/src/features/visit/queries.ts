@@ -14,5 +14,5 @@ export const visitQuery = (id: number) =>
     queryKey: ['visit', id],
     queryFn: ({ signal }) => ok(api.GET('/api/visits/{id}', { params: { path: { id } }, signal })),
     enabled: id > 0,
-    refetchInterval: (query) => (query.state.data?.state === 'RUNNING' ? 5_000 : false),
+    refetchInterval: (query) => (query.state.data?.head.state === 'RUNNING' ? 5_000 : false),
   });

@@ -14,12 +14,15 @@ const turn = (who: number, from: number, until: number, done = until) => ({
   slack: 0,
   tight: true,
 });
-const plan = (...turns: ReturnType<typeof turn>[]) =>
-  ({ from: at(0), finish: at(100), turns }) as never;
+const plan = (...turns: ReturnType<typeof turn>[]) => ({ from: at(0), finish: at(100), turns }) as never;
 
 describe('strands of a visit', () => {
   it('lays turns along the hours of whoever has them', () => {
-    const [imke, joost] = strands(plan(turn(0, 0, 10), turn(1, 20, 30), turn(0, 50, 60)), ['Imke', 'Joost'], 1000);
+    const [imke, joost] = strands(
+      plan(turn(0, 0, 10), turn(1, 20, 30), turn(0, 50, 60)),
+      ['Imke', 'Joost'],
+      1000,
+    );
     expect(imke?.turns.map((t) => [t.x, t.width])).toEqual([
       [0, 100],
       [500, 100],

@@ -18,6 +18,7 @@ create table visit_unit (
   visit_id bigint not null references visit,
   endpoint_id bigint not null references endpoint,
   bench boolean not null,
+  first boolean not null,
   primary key (visit_id, endpoint_id)
 );
 create index visit_unit_endpoint on visit_unit (endpoint_id);

@@ -103,7 +103,7 @@ final class KindCheck {
         amounts.forEach((key, amount) -> {
             if (steps.stream().noneMatch(s -> s.key().equals(key)))
                 check.add(name + "/" + key, name + " names “" + key + "”, which is no step");
-            if (amount == null || amount < least || amount > most)
+            if (Optional.ofNullable(amount).filter(a -> a >= least && a <= most).isEmpty())
                 check.add(name + "/" + key, name + " must be " + least + ".." + most + ", was " + amount);
         });
         if (!check.mistakes.isEmpty()) throw new KindFileException(check.mistakes);

@@ -1,6 +1,8 @@
 package app.knottag.core.visit;
 
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -40,6 +42,34 @@ public record Brief(List<VisitUnit> units, List<Hands> hands, Means means, Optio
     Brief withOneMore() {
         return with(
                 Stream.concat(hands.stream(), Stream.of(Hands.of("one more"))).toList(), means);
+    }
+
+    /**
+     * Returns what is left for a new plan: whoever is at something is free when that usually ends, and what comes after it
+     * waits until then.
+     *
+     * @param since minutes that each of those people has been at it, by their index
+     */
+    public Brief rest(Standing standing, Map<Integer, Integer> since) {
+        var people = new ArrayList<>(hands);
+        var left = new ArrayList<VisitUnit>();
+        for (var unit : units) {
+            var by = standing.of(unit).map(Standing.Progress::by).orElse(OptionalInt.empty());
+            if (by.isEmpty()) {
+                left.add(unit);
+                continue;
+            }
+            int person = by.getAsInt();
+            var stretch = unit.stretches().get(0);
+            int busy = Math.max(1, stretch.hands().usual() - since.getOrDefault(person, 0));
+            people.set(person, people.get(person).from(busy));
+            if (unit.stretches().size() > 1)
+                left.add(unit.with(
+                        unit.stretches().subList(1, unit.stretches().size()),
+                        busy + Downloads.minutes(stretch, means.megabits()).usual(),
+                        Downloads.kilobits(stretch, means.megabits())));
+        }
+        return new Brief(left, people, means, due);
     }
 
     int indexOf(long unit) {

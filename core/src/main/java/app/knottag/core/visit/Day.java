@@ -65,8 +65,9 @@ public final class Day {
     /** Hands that are done by now: the stretch runs by itself from then on. */
     private void settle(int now) {
         for (var unit : brief.units()) {
+            if (!units.containsKey(unit.id())) continue;
             var p = units.get(unit.id());
-            if (p == null || p.by().isEmpty() || free[p.by().getAsInt()] > now) continue;
+            if (p.by().isEmpty() || free[p.by().getAsInt()] > now) continue;
             int end = free[p.by().getAsInt()] + alone.get(unit.id())[p.next()];
             if (p.next() + 1 == unit.stretches().size()) {
                 units.remove(unit.id());

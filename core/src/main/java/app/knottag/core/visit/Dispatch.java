@@ -46,6 +46,7 @@ final class Dispatch {
         Arrays.fill(slotOf, -1);
         for (int u = 0; u < slotOf.length; u++) if (works.onBench[u]) takeSlot(u);
         line = new Capacity((int) (works.brief.means().megabits() * 1_000));
+        for (var u : works.brief.units()) line.take(0, u.ready(), u.running());
     }
 
     /**

@@ -90,7 +90,7 @@ final class Exact {
     private Optional<Answer> solve(Dispatch known, double effort) {
         for (int s = 0; s < start.length; s++) {
             model.addHint(start[s], known.start[s]);
-            for (int p = 0; p < works.people(); p++) if (by[p][s] != null) model.addHint(by[p][s], known.who[s] == p);
+            for (int p = 0; p < works.people(); p++) if (works.may[p][s]) model.addHint(by[p][s], known.who[s] == p);
         }
         var solver = new CpSolver();
         solver.getParameters()
@@ -122,7 +122,7 @@ final class Exact {
     private int[] who(CpSolver solver) {
         var who = new int[start.length];
         for (int s = 0; s < who.length; s++)
-            for (int p = 0; p < works.people(); p++) if (by[p][s] != null && solver.booleanValue(by[p][s])) who[s] = p;
+            for (int p = 0; p < works.people(); p++) if (works.may[p][s] && solver.booleanValue(by[p][s])) who[s] = p;
         return who;
     }
 
@@ -159,7 +159,7 @@ final class Exact {
         }
         for (int s = 0; s < n; s++) {
             var any = new ArrayList<Literal>();
-            for (int p = 0; p < works.people(); p++) if (by[p][s] != null) any.add(by[p][s]);
+            for (int p = 0; p < works.people(); p++) if (works.may[p][s]) any.add(by[p][s]);
             model.addExactlyOne(any);
         }
         if (works.brief.means().walk() == 0) return;
@@ -175,7 +175,7 @@ final class Exact {
                 if (walk == 0) continue;
                 var first = model.newBoolVar("o" + a + "_" + b);
                 for (int p = 0; p < works.people(); p++) {
-                    if (by[p][a] == null || by[p][b] == null) continue;
+                    if (!works.may[p][a] || !works.may[p][b]) continue;
                     model.addGreaterOrEqual(start[b], LinearExpr.affine(start[a], 1, works.hands[a] + walk))
                             .onlyEnforceIf(new Literal[] {first, by[p][a], by[p][b]});
                     model.addGreaterOrEqual(start[a], LinearExpr.affine(start[b], 1, works.hands[b] + walk))
@@ -195,13 +195,13 @@ final class Exact {
                 var comes = model.newBoolVar("v" + p + "_" + k);
                 boolean any = false;
                 for (int s = 0; s < works.size(); s++) {
-                    if (by[p][s] == null || works.place[works.unit[s]] != k) continue;
+                    if (!works.may[p][s] || works.place[works.unit[s]] != k) continue;
                     model.addImplication(by[p][s], comes);
                     any = true;
                 }
                 if (any) sum.addTerm(comes, walk);
             }
-            for (int s = 0; s < works.size(); s++) if (by[p][s] != null) sum.addTerm(by[p][s], works.hands[s]);
+            for (int s = 0; s < works.size(); s++) if (works.may[p][s]) sum.addTerm(by[p][s], works.hands[s]);
             int offset = from(p) - (works.at[p] < 0 ? walk : 0);
             model.addLessOrEqual(sum.add(offset), finish);
         }
@@ -242,7 +242,15 @@ final class Exact {
     }
 
     private void means() {
-        var line = model.addCumulative((long) (works.brief.means().megabits() * 1_000));
+        var units = works.brief.units();
+        // What runs already runs, even where it is more than the line carries.
+        long running = units.stream().mapToLong(VisitUnit::running).sum();
+        var line = model.addCumulative(Math.max((long) (works.brief.means().megabits() * 1_000), running));
+        for (int u = 0; u < units.size(); u++)
+            if (units.get(u).running() > 0)
+                line.addDemand(
+                        model.newFixedInterval(0, units.get(u).ready(), "r" + u),
+                        units.get(u).running());
         for (int s = 0; s < works.size(); s++)
             if (works.rate[s] > 0)
                 line.addDemand(

@@ -27,8 +27,8 @@ record Kept(int[] order, int[] who) {
         int size = 0;
         var put = new int[works.first.length];
         for (var t : old.turns()) {
-            var u = unitOf.get(t.unit());
-            if (u == null) continue;
+            if (!unitOf.containsKey(t.unit())) continue;
+            int u = unitOf.get(t.unit());
             int count = works.first[u + 1] - works.first[u];
             int place = t.stretch() - (Math.max(all.get(t.unit()), count) - count);
             if (place < 0 || place >= count) continue;

@@ -1,6 +1,7 @@
 package app.knottag.core.visit;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -26,7 +27,7 @@ public final class Learned {
         for (var s : all)
             seen.computeIfAbsent(new At(s.kind(), s.step()), a -> new ArrayList<>())
                     .add(s.minutes());
-        seen.values().forEach(l -> l.sort(null));
+        seen.values().forEach(l -> l.sort(Comparator.naturalOrder()));
     }
 
     /** Returns the least, the median and the most, or empty while too few are on record. */

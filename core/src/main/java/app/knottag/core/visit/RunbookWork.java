@@ -58,6 +58,30 @@ public final class RunbookWork {
                 .orElse(0);
     }
 
+    /** Returns what a wait that runs takes of the line, in kbit/s, 0 when none runs or it fetches nothing. */
+    public static int running(Runbook runbook, double megabits) {
+        var kind = runbook.kind();
+        return runbook.current()
+                .filter(s -> running(runbook.record(s.key())))
+                .flatMap(s -> s.waiting().map(w -> fetched(kind, s.key(), w)))
+                .map(s -> Downloads.kilobits(s, megabits))
+                .orElse(0);
+    }
+
+    private static Stretch fetched(Kind kind, String step, Kind.Wait wait) {
+        return new Stretch(
+                List.of(step),
+                step,
+                Minutes.NONE,
+                alone(wait),
+                "",
+                kind.megabytes().getOrDefault(step, 0));
+    }
+
+    private static Minutes alone(Kind.Wait wait) {
+        return new Minutes(wait.shortest(), wait.usual(), wait.longest());
+    }
+
     private static boolean running(StepRecord record) {
         return record.startedAt().isPresent() && record.endedAt().isEmpty();
     }
@@ -67,10 +91,7 @@ public final class RunbookWork {
         skill = step.needs();
         if (step.waiting().isPresent() && !running(record)) {
             note(step, SET_GOING);
-            var wait = step.waiting().get();
-            close(
-                    new Minutes(wait.shortest(), wait.usual(), wait.longest()),
-                    kind.megabytes().getOrDefault(step.key(), 0));
+            close(alone(step.waiting().get()), kind.megabytes().getOrDefault(step.key(), 0));
             skill = step.needs();
         }
         note(step, learned.hands(kind.id(), step.key()).orElse(Minutes.about(kind.minutes(step))));

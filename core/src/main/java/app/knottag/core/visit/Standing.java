@@ -1,7 +1,9 @@
 package app.knottag.core.visit;
 
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalInt;
 
 /**
@@ -37,7 +39,7 @@ public record Standing(int now, Map<Long, Progress> units, List<Person> people) 
 
     /** The beginning of a visit. */
     public static Standing beginning(Brief brief) {
-        var units = new java.util.HashMap<Long, Progress>();
+        var units = new HashMap<Long, Progress>();
         for (var u : brief.units()) units.put(u.id(), new Progress(0, u.ready(), OptionalInt.empty()));
         return new Standing(
                 0,
@@ -45,9 +47,15 @@ public record Standing(int now, Map<Long, Progress> units, List<Person> people) 
                 brief.hands().stream().map(h -> new Person(h.at(), false)).toList());
     }
 
+    /** How far a device is; empty when it is done. */
+    Optional<Progress> of(VisitUnit unit) {
+        return Optional.ofNullable(units.get(unit.id()));
+    }
+
     /** Whether a device has got so far that its outlet on the bench is taken. */
     boolean onBench(VisitUnit unit) {
-        var p = units.get(unit.id());
-        return unit.bench() && p != null && (unit.begun() || p.next() > 0 || p.by().isPresent());
+        return unit.bench()
+                && of(unit).filter(p -> unit.begun() || p.next() > 0 || p.by().isPresent())
+                        .isPresent();
     }
 }

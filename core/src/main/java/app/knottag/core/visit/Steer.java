@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /**
  * Says for one pair of hands what to do now: the own turn by the plan when it can be begun, else whatever of the others' can
@@ -62,9 +63,10 @@ public final class Steer {
     private List<Candidate> candidates(Standing standing, int person) {
         var found = new ArrayList<Candidate>();
         for (var u : brief.units()) {
-            var p = standing.units().get(u.id());
-            if (p == null || p.by().isPresent()) continue;
-            if (!brief.hands().get(person).may(u.stretches().get(p.next()))) continue;
+            if (standing.of(u).isEmpty()) continue;
+            var p = standing.of(u).get();
+            if (p.by().isPresent()
+                    || !brief.hands().get(person).may(u.stretches().get(p.next()))) continue;
             if (u.after().stream().anyMatch(standing.units()::containsKey)) continue;
             found.add(new Candidate(
                     u, p.next(), p.ready(), plannedFor(u.id(), u.stretches().size() - 1 - p.next())));
@@ -113,14 +115,15 @@ public final class Steer {
 
     /** What runs over the line now: downloads that are not over yet, and those that somebody is about to begin. */
     private long taken(Standing standing) {
-        long sum = 0;
-        for (var u : brief.units()) {
-            var p = standing.units().get(u.id());
-            if (p == null) continue;
-            if (p.by().isPresent()) sum += rate(u, p.next());
-            else if (p.next() > 0 && p.ready() > standing.now()) sum += rate(u, p.next() - 1);
-        }
-        return sum;
+        return brief.units().stream()
+                .mapToLong(u -> standing.of(u).map(p -> running(standing, u, p)).orElse(0))
+                .sum();
+    }
+
+    private int running(Standing standing, VisitUnit unit, Standing.Progress p) {
+        if (p.by().isPresent()) return rate(unit, p.next());
+        if (p.ready() <= standing.now()) return 0;
+        return p.next() > 0 ? rate(unit, p.next() - 1) : unit.running();
     }
 
     private int rate(VisitUnit unit, int stretch) {
@@ -157,24 +160,22 @@ public final class Steer {
     }
 
     private DoNow waiting(Standing standing, int person, List<Candidate> open) {
-        int next = Integer.MAX_VALUE;
-        Candidate first = null;
-        for (var c : open)
-            for (int t = Math.max(standing.now() + 1, c.ready); t < Math.min(next, Window.HORIZON); t++)
-                if (can(standing, person, c, t)) {
-                    next = t;
-                    first = c;
-                    break;
-                }
-        if (first == null)
-            return new DoNow(DoNow.What.WAIT, 0, 0, standing.now(), "Somebody else has in hand what you would need.");
-        return new DoNow(
-                DoNow.What.WAIT,
-                first.unit.id(),
-                first.stretch,
-                next,
-                first.ready > standing.now()
-                        ? "Everything runs by itself. " + first.unit.name() + " is the next to look at."
-                        : first.unit.name() + " is next, as soon as you both are free for it.");
+        record Later(int at, Candidate c) {}
+        return open.stream()
+                .flatMap(c -> IntStream.range(Math.max(standing.now() + 1, c.ready), Window.HORIZON)
+                        .filter(t -> can(standing, person, c, t))
+                        .limit(1)
+                        .mapToObj(t -> new Later(t, c)))
+                .min(Comparator.comparingInt(Later::at))
+                .map(l -> new DoNow(
+                        DoNow.What.WAIT,
+                        l.c.unit.id(),
+                        l.c.stretch,
+                        l.at,
+                        l.c.ready > standing.now()
+                                ? "Everything runs by itself. " + l.c.unit.name() + " is the next to look at."
+                                : l.c.unit.name() + " is next, as soon as you both are free for it."))
+                .orElseGet(() -> new DoNow(
+                        DoNow.What.WAIT, 0, 0, standing.now(), "Somebody else has in hand what you would need."));
     }
 }

@@ -13,6 +13,7 @@ import java.util.Set;
  * @param bench whether it takes an outlet and a port of the bench from its first stretch until it is done
  * @param tool what is needed while somebody works at it and is there in a small number, or empty
  * @param begun whether it has been begun, so that its place on the bench is taken
+ * @param running what it takes of the line until it is ready, in kbit/s
  */
 public record VisitUnit(
         long id,
@@ -24,7 +25,8 @@ public record VisitUnit(
         Set<Long> after,
         boolean bench,
         String tool,
-        boolean begun) {
+        boolean begun,
+        int running) {
     public VisitUnit {
         stretches = List.copyOf(stretches);
         free = List.copyOf(free);
@@ -33,7 +35,7 @@ public record VisitUnit(
 
     /** A unit that waits for nothing and needs nothing but hands. */
     public static VisitUnit of(long id, String name, String place, List<Stretch> stretches) {
-        return new VisitUnit(id, name, place, stretches, 0, Window.ALWAYS, Set.of(), false, "", false);
+        return new VisitUnit(id, name, place, stretches, 0, Window.ALWAYS, Set.of(), false, "", false, 0);
     }
 
     /** Usual minutes that somebody stands beside it. */
@@ -46,14 +48,19 @@ public record VisitUnit(
         return hands() + stretches.stream().mapToInt(s -> s.alone().usual()).sum();
     }
 
-    /** Returns the same with what is left of it. */
-    public VisitUnit with(List<Stretch> left, int from) {
+    /**
+     * Returns the same with what is left of it.
+     *
+     * @param from minute from which that can be begun
+     * @param taken what it takes of the line until then, in kbit/s
+     */
+    public VisitUnit with(List<Stretch> left, int from, int taken) {
         return new VisitUnit(
-                id, name, place, left, from, free, after, bench, tool, begun || left.size() < stretches.size());
+                id, name, place, left, from, free, after, bench, tool, begun || left.size() < stretches.size(), taken);
     }
 
     /** Returns the same that waits for others. */
     public VisitUnit after(Set<Long> others) {
-        return new VisitUnit(id, name, place, stretches, ready, free, others, bench, tool, begun);
+        return new VisitUnit(id, name, place, stretches, ready, free, others, bench, tool, begun, running);
     }
 }

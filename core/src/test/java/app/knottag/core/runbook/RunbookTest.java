@@ -261,7 +261,7 @@ class RunbookTest {
                 "shortest: 20 | shortest: 90 | line | A wait needs shortest <= usual <= longest, was 90, 55, 120",
                 "holds: true | holds: false | line | A choice needs an option that holds",
                 "key: wire | key: label | line | Two steps are called “label”",
-                "minutes: { wire: | minutes: { wires: | line | minutes names “wires”, which is no step",
+                "minutes: { wire: | minutes: { wires: | line | Minutes names “wires”, which is no step",
                 "noun: | nuon: | line | There is no “nuon” here; there are",
             })
     void faultyKinds(String from, String to, String where, String why) throws Exception {

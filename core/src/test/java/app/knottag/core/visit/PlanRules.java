@@ -95,6 +95,10 @@ final class PlanRules {
                     .count();
             if (bench > brief.means().bench()) found.add("bench too full at " + m);
             var tools = new HashMap<String, Integer>();
+            double running = brief.units().stream()
+                    .filter(u -> m < u.ready())
+                    .mapToDouble(u -> u.running() / 1_000.0)
+                    .sum();
             double rate = 0;
             for (var t : turns) {
                 var u = unit(brief, t.unit());
@@ -106,7 +110,8 @@ final class PlanRules {
             tools.forEach((tool, n) -> {
                 if (n > brief.means().tools().getOrDefault(tool, n)) found.add("too few of " + tool + " at " + m);
             });
-            if (rate > brief.means().megabits() * 1.0001) found.add("line too full at " + m + ": " + rate);
+            if (rate > 0 && rate + running > brief.means().megabits() * 1.0001)
+                found.add("line too full at " + m + ": " + rate + " beside " + running);
         }
     }
 }

@@ -162,7 +162,8 @@ class SteerTest {
                 Set.of(),
                 false,
                 "",
-                false);
+                false,
+                0);
         var one = new Brief(List.of(open), List.of(Hands.of("Imke")), Means.ENOUGH, OptionalInt.empty());
         var wide = Sureness.of(one, VisitPlanner.plan(one).plan());
         assertThat(wide.doneBy(5)).isBetween(52, 70);

@@ -30,7 +30,7 @@ final class VisitBench {
                     .mapToInt(t -> t.done() + (t == first ? late : 0) - now)
                     .max()
                     .orElse(u.ready() - now);
-            if (!left.isEmpty()) units.add(u.with(left, Math.max(0, ready)));
+            if (!left.isEmpty()) units.add(u.with(left, Math.max(0, ready), 0));
         }
         var ids = units.stream().map(VisitUnit::id).toList();
         var hands = new ArrayList<Hands>();
@@ -91,7 +91,7 @@ final class VisitBench {
                     s.skill(),
                     0));
         }
-        return u.with(stretches, u.ready());
+        return u.with(stretches, u.ready(), u.running());
     }
 
     private static void line(String what, String value, String compared, String remark) {

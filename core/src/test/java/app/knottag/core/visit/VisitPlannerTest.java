@@ -103,7 +103,8 @@ class VisitPlannerTest {
                 Set.of(),
                 false,
                 "",
-                false);
+                false,
+                0);
         var till = new VisitUnit(
                 2,
                 "Till 1",
@@ -114,10 +115,11 @@ class VisitPlannerTest {
                 Set.of(),
                 false,
                 "",
-                false);
+                false,
+                0);
         var clock = VisitUnit.of(3, "Clock 1", "hall", List.of(Stretch.of("set", Minutes.exactly(5), Minutes.NONE)));
-        var reader =
-                new VisitUnit(4, "Reader 1", "hall", clock.stretches(), 0, Window.ALWAYS, Set.of(1L), false, "", false);
+        var reader = new VisitUnit(
+                4, "Reader 1", "hall", clock.stretches(), 0, Window.ALWAYS, Set.of(1L), false, "", false, 0);
         var brief = new Brief(
                 List.of(wall, till, clock, reader), List.of(Hands.of("Imke")), Means.ENOUGH, OptionalInt.empty());
         var planned = VisitPlanner.plan(brief);
@@ -177,7 +179,17 @@ class VisitPlannerTest {
         var narrow = new Brief(
                 open.units().stream()
                         .map(u -> new VisitUnit(
-                                u.id(), u.name(), "bench", u.stretches(), 0, Window.ALWAYS, Set.of(), true, "", false))
+                                u.id(),
+                                u.name(),
+                                "bench",
+                                u.stretches(),
+                                0,
+                                Window.ALWAYS,
+                                Set.of(),
+                                true,
+                                "",
+                                false,
+                                0))
                         .toList(),
                 open.hands(),
                 new Means(2, 0, 0, Map.of()),

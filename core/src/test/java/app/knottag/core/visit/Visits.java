@@ -59,7 +59,8 @@ final class Visits {
                 u > 0 && r.nextInt(10) == 0 ? Set.of(1L) : Set.of(),
                 bench,
                 r.nextInt(6) == 0 ? "lead" : "",
-                false);
+                false,
+                0);
     }
 
     /** Small enough that everything can be tried: at most six stretches, two people. */
@@ -84,17 +85,19 @@ final class Visits {
             var free = r.nextInt(4) == 0
                     ? List.of(new Window(from, from + 14), new Window(from + 20, 900))
                     : Window.ALWAYS;
+            int ready = r.nextInt(3) == 0 ? r.nextInt(6) : 0;
             all.add(new VisitUnit(
                     all.size() + 1L,
                     "u" + all.size(),
                     "place " + r.nextInt(2),
                     stretches,
-                    r.nextInt(3) == 0 ? r.nextInt(6) : 0,
+                    ready,
                     free,
                     all.isEmpty() || r.nextInt(4) > 0 ? Set.of() : Set.of(1L),
                     r.nextBoolean(),
                     r.nextInt(3) == 0 ? "lead" : "",
-                    false));
+                    false,
+                    ready > 0 && r.nextBoolean() ? 1_500 : 0));
         }
         var hands = new ArrayList<Hands>();
         for (int p = 0; p < people; p++)

@@ -23,6 +23,11 @@ public class Log {
     public record Entry(
             String person, String action, Long siteId, Long endpointId, Object before, Object after, String reason) {
 
+        /** Where it is of a site, and of no endpoint of it. */
+        public Entry at(Long site) {
+            return at(site, null);
+        }
+
         public Entry at(Long site, Long endpoint) {
             return new Entry(person, action, site, endpoint, before, after, reason);
         }

@@ -95,8 +95,7 @@ public class Nights {
         onboard.dropBusy(siteId);
         for (var b : wanted)
             onboard.keepBusy(siteId, new BusyRow(b.from(), b.until(), b.what().strip()));
-        log.write(
-                Log.entry(by, "busy hours changed").at(siteId, null).before(was).after(onboard.busy(siteId)));
+        log.write(Log.entry(by, "busy hours changed").at(siteId).before(was).after(onboard.busy(siteId)));
         return night(siteId);
     }
 
@@ -109,7 +108,7 @@ public class Nights {
             onboard.keepFact(
                     slot.endpoint(), EndpointContext.RESTART_AT, slot.from().toString());
         if (!changed.isEmpty())
-            log.write(Log.entry(by, "restarts at night placed").at(siteId, null).after(changed));
+            log.write(Log.entry(by, "restarts at night placed").at(siteId).after(changed));
         return night(siteId);
     }
 }

@@ -204,7 +204,7 @@ class Intake {
                         by,
                         "list brought in: " + view.made().size() + " made, "
                                 + judged.seen().size() + " seen")
-                .at(siteId, null)
+                .at(siteId)
                 .after(Map.of(
                         "source",
                         wish.source(),

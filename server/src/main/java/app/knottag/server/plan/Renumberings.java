@@ -164,8 +164,7 @@ class Renumberings {
                 json(KeptAddressing.of(next.segment(), next.row().resolvers())),
                 json(plan.steps()),
                 by);
-        log.write(
-                Log.entry(by, "renumbering begun").at(siteId, null).before(row).after(plan.moves()));
+        log.write(Log.entry(by, "renumbering begun").at(siteId).before(row).after(plan.moves()));
         return id;
     }
 
@@ -252,7 +251,7 @@ class Renumberings {
         else move(step, step.to(), by);
         if (last) finish(row);
         log.write(Log.entry(by, last ? "renumbering finished" : "renumbering: done “" + step.title() + "”")
-                .at(row.siteId(), null)
+                .at(row.siteId())
                 .after(step));
     }
 
@@ -299,7 +298,7 @@ class Renumberings {
         if (step.kind() == Kind.ROUTER) router(row, addressing(row.was()), addressing(row.becomes()));
         else move(step, step.from(), by);
         log.write(Log.entry(by, "renumbering: took back “" + step.title() + "”")
-                .at(row.siteId(), null)
+                .at(row.siteId())
                 .after(step));
     }
 
@@ -312,7 +311,7 @@ class Renumberings {
                     "", "already-moving", "Something has moved already. Take those steps back first.", Map.of());
         if (store.step(id, expected, row.done(), clock.instant()) == 0) throw Etags.stale();
         siteStore.changeSegment(with(sites.segment(row.segmentId()), addressing(row.was()), null));
-        log.write(Log.entry(by, "renumbering given up").at(row.siteId(), null).after(row.segmentId()));
+        log.write(Log.entry(by, "renumbering given up").at(row.siteId()).after(row.segmentId()));
     }
 
     List<RenumberStore.Row> running(long siteId) {

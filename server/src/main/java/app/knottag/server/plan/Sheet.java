@@ -73,10 +73,7 @@ public class Sheet {
     private <T> T changed(Hand hand, String action, Object before, Supplier<T> work) {
         if (store.claim(hand.siteId(), hand.expected()) == 0) throw Etags.stale();
         T after = work.get();
-        log.write(Log.entry(hand.by(), action)
-                .at(hand.siteId(), null)
-                .before(before)
-                .after(after));
+        log.write(Log.entry(hand.by(), action).at(hand.siteId()).before(before).after(after));
         return after;
     }
 

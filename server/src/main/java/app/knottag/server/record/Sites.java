@@ -143,7 +143,7 @@ public class Sites {
     @Transactional
     public long add(String name, String code, String zone, DateStyle dates, String by) {
         long id = store.addSite(name, code, zone, dates);
-        log.write(Log.entry(by, "site added").at(id, null).after(site(id)));
+        log.write(Log.entry(by, "site added").at(id).after(site(id)));
         return id;
     }
 
@@ -175,7 +175,7 @@ public class Sites {
         long id = store.addSegment(row);
         pools.forEach(p -> store.addPool(id, p.from(), p.to()));
         series.ifPresent(s -> addSeries(row.siteId(), id, s));
-        log.write(Log.entry(by, "segment added").at(row.siteId(), null).after(segment(id)));
+        log.write(Log.entry(by, "segment added").at(row.siteId()).after(segment(id)));
         return id;
     }
 

@@ -145,7 +145,7 @@ class Housekeeping {
         int changed = left ? store.ownerLeft(siteId, words, clock.instant(), by) : store.ownerBack(siteId, words);
         if (changed > 0)
             log.write(Log.entry(by, left ? "owner has left" : "owner is back")
-                    .at(siteId, null)
+                    .at(siteId)
                     .after(Map.of("name", words)));
     }
 

@@ -44,7 +44,7 @@ public class Orders {
             long id = store.add(row);
             // What waits in a circle or for nothing is refused here, and so never kept.
             housekeeping.leadTimes(siteId);
-            log.write(Log.entry(by, "to be ordered").at(siteId, null).after(row));
+            log.write(Log.entry(by, "to be ordered").at(siteId).after(row));
             return id;
         } catch (DuplicateKeyException e) {
             throw Problem.conflict("name", "name-taken", "That stands in the list already.", Map.of());
@@ -55,7 +55,7 @@ public class Orders {
     public void done(long siteId, long id, boolean done, String by) {
         if (store.done(siteId, id, done ? clock.instant() : null) == 0) return;
         log.write(Log.entry(by, done ? "it is there" : "it is not there after all")
-                .at(siteId, null)
+                .at(siteId)
                 .after(store.of(siteId).stream()
                         .filter(p -> p.id() == id)
                         .findFirst()
@@ -67,7 +67,7 @@ public class Orders {
         if (slack < 0 || slack > 60) throw Problem.field("slack", "out-of-range", "0 to 60 days can be kept free.");
         store.setVisit(siteId, on, slack);
         log.write(Log.entry(by, "visit planned")
-                .at(siteId, null)
+                .at(siteId)
                 .after(Map.of(
                         "on", Optional.ofNullable(on).map(Object::toString).orElse("none"))));
     }

@@ -69,7 +69,7 @@ public class Registries {
             throw Problem.conflict("name", "name-taken", "Another registry of this site is called so.", Map.of());
         }
         log.write(Log.entry(hand.by(), was == null ? "registry added" : "registry changed")
-                .at(hand.siteId(), null)
+                .at(hand.siteId())
                 .before(was)
                 .after(store.registry(id)));
         standAnew(hand.siteId());
@@ -95,8 +95,7 @@ public class Registries {
         var was = get(hand.siteId(), id);
         claim(hand);
         store.retireRegistry(id, clock.instant());
-        log.write(
-                Log.entry(hand.by(), "registry removed").at(hand.siteId(), null).before(was));
+        log.write(Log.entry(hand.by(), "registry removed").at(hand.siteId()).before(was));
         standAnew(hand.siteId());
     }
 }

@@ -178,7 +178,7 @@ class RegistryLists {
         store.handOver(
                 new HandOverRow(0, registryId, now, by, wish.form(), new Json(json.writeValueAsString(standing))));
         log.write(Log.entry(by, "handed over the list of " + registry.name())
-                .at(row.siteId(), null)
+                .at(row.siteId())
                 .after(Map.of("new", view.added(), "changed", view.changed(), "gone", view.gone())));
         fresh.forEach(f -> consequences.stand(f.unit()));
         corrected.forEach(consequences::stand);

@@ -174,7 +174,7 @@ public class Confirm {
     public void forget(long siteId, long checkRunId, String by) {
         if (checkRuns.forget(siteId, checkRunId) == 0)
             throw Problem.notFound("Nothing was learned from there, or it was taken back already.");
-        log.write(Log.entry(by, "took back what had mended it").at(siteId, null).before(checkRunId));
+        log.write(Log.entry(by, "took back what had mended it").at(siteId).before(checkRunId));
     }
 
     /** What has come in of a run that runs just now, or empty when none does. */

@@ -202,7 +202,7 @@ class Sweeps {
                                                 .name()
                                                 .toLowerCase(Locale.ROOT)
                                                 .replace('_', ' '))
-                        .at(siteId, null)
+                        .at(siteId)
                         .after(done.lines()));
             });
         } catch (RuntimeException e) {

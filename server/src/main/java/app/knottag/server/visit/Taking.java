@@ -9,8 +9,8 @@ import app.knottag.core.visit.VisitPlan;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
 import app.knottag.server.record.Runbooks;
-import app.knottag.server.visit.VisitStore.HandRow;
-import app.knottag.server.visit.VisitStore.MinutesRow;
+import app.knottag.server.visit.HandStore.HandRow;
+import app.knottag.server.visit.HandStore.MinutesRow;
 import app.knottag.server.visit.VisitStore.VisitRow;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
@@ -39,14 +39,23 @@ public class Taking {
 
     private final Visits visits;
     private final VisitStore store;
+    private final HandStore inHand;
     private final Runbooks runbooks;
     private final Log log;
     private final Clock clock;
     private final JsonMapper json;
 
-    Taking(Visits visits, VisitStore store, Runbooks runbooks, Log log, Clock clock, JsonMapper json) {
+    Taking(
+            Visits visits,
+            VisitStore store,
+            HandStore inHand,
+            Runbooks runbooks,
+            Log log,
+            Clock clock,
+            JsonMapper json) {
         this.visits = visits;
         this.store = store;
+        this.inHand = inHand;
         this.runbooks = runbooks;
         this.log = log;
         this.clock = clock;
@@ -85,7 +94,7 @@ public class Taking {
                 new Json(json.writeValueAsString(
                         unit.stretches().get(told.stretch()).steps())),
                 clock.instant());
-        if (store.take(id, hand) == 0)
+        if (inHand.take(id, hand) == 0)
             throw Problem.of(
                     HttpStatus.CONFLICT,
                     "taken",
@@ -100,8 +109,8 @@ public class Taking {
     public void drop(long id, int person, String by) {
         var row = running(id, person);
         settle(row);
-        if (store.release(id, person) > 0)
-            log.write(Log.entry(by, "let go of it").at(row.siteId(), null).after(Map.of("person", person)));
+        if (inHand.release(id, person) > 0)
+            log.write(Log.entry(by, "let go of it").at(row.siteId()).after(Map.of("person", person)));
     }
 
     /** Somebody leaves for good; what they had in hand is free for whoever is there. */
@@ -109,20 +118,20 @@ public class Taking {
     public void leave(long id, int person, int expected, String by) {
         var row = running(id, person);
         settle(row);
-        store.release(id, person);
+        inHand.release(id, person);
         var said = visits.brief(row);
         var people = new ArrayList<>(said.people());
         people.set(person, people.get(person).leaves());
         if (store.brief(id, expected, new Json(json.writeValueAsString(said.with(people)))) == 0) throw Etags.stale();
         log.write(Log.entry(by, "left the visit")
-                .at(row.siteId(), null)
+                .at(row.siteId())
                 .after(Map.of("who", people.get(person).name())));
     }
 
     private VisitRow running(long id, int person) {
         var row = visits.get(id);
-        if (row.endedAt() != null) throw Visits.over();
-        if (row.beganAt() == null)
+        if (row.over()) throw Visits.over();
+        if (!row.begun())
             throw Problem.of(HttpStatus.CONFLICT, "not-begun", "The visit has not begun. Begin it first.");
         if (person < 0 || person >= visits.brief(row).people().size())
             throw Problem.notFound("Nobody of that number comes to this visit.");
@@ -140,7 +149,7 @@ public class Taking {
                     jobs.stream().filter(j -> j.endpoint() == hand.endpointId()).findFirst();
             if (job.isPresent() && !hand.over(job.get())) continue;
             job.ifPresent(j -> note(row.id(), hand, j));
-            store.release(row.id(), hand.person());
+            inHand.release(row.id(), hand.person());
         }
     }
 
@@ -154,7 +163,7 @@ public class Taking {
             long minutes = (Duration.between(since, end).toSeconds() + 30) / 60;
             var step = job.runbook().kind().step(key);
             if (minutes <= LONGEST_MINUTES)
-                store.note(
+                inHand.note(
                         id,
                         new MinutesRow(
                                 job.endpoint(),

@@ -2,6 +2,8 @@ package app.knottag.server.visit;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -15,6 +17,7 @@ import org.jspecify.annotations.Nullable;
 record VisitBrief(
         List<Person> people,
         List<PlaceHours> places,
+        List<FewTools> tools,
         @Nullable Integer outlets,
         @Nullable Integer ports,
         double megabits,
@@ -48,12 +51,29 @@ record VisitBrief(
     }
 
     VisitBrief with(List<Person> others) {
-        return new VisitBrief(others, places, outlets, ports, megabits, walk);
+        return new VisitBrief(others, places, tools, outlets, ports, megabits, walk);
+    }
+
+    /** The tool that a kind of device needs and of which there are few, or empty. */
+    String tool(String kind) {
+        return tools.stream()
+                .filter(t -> t.kind().equals(kind))
+                .map(FewTools::tool)
+                .findFirst()
+                .orElse("");
+    }
+
+    /** How many there are of each such tool; what is named for several kinds is the same tool. */
+    Map<String, Integer> counts() {
+        return tools.stream().collect(Collectors.toMap(FewTools::tool, FewTools::count, Math::min));
     }
 
     List<String> names() {
         return people.stream().map(Person::name).toList();
     }
+
+    /** A tool of which there are so few, for a kind of device. */
+    record FewTools(String tool, int count, String kind) {}
 
     /** When a place is free; at other times nobody works there. */
     record PlaceHours(String place, Instant from, Instant until) {}

@@ -3,8 +3,7 @@ package app.knottag.server.visit;
 import app.knottag.core.time.DateStyle;
 import app.knottag.server.record.Sites;
 import app.knottag.server.visit.VisitForm.VisitPlanRequest;
-import app.knottag.server.visit.VisitViews.VisitLine;
-import app.knottag.server.visit.VisitViews.VisitView;
+import app.knottag.server.visit.VisitView.VisitLine;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Idempotency;
 import jakarta.validation.Valid;
@@ -29,13 +28,16 @@ class VisitController {
     record VisitCreated(long id) {}
 
     private final Visits visits;
+    private final VisitPlans plans;
     private final Taking taking;
     private final VisitViews views;
     private final Sites sites;
     private final Idempotency idempotency;
 
-    VisitController(Visits visits, Taking taking, VisitViews views, Sites sites, Idempotency idempotency) {
+    VisitController(
+            Visits visits, VisitPlans plans, Taking taking, VisitViews views, Sites sites, Idempotency idempotency) {
         this.visits = visits;
+        this.plans = plans;
         this.taking = taking;
         this.views = views;
         this.sites = sites;
@@ -102,7 +104,7 @@ class VisitController {
     /** Lays the plan, or lays it anew from what is really done by now. */
     @PostMapping("/api/visits/{id}/plan")
     ResponseEntity<VisitView> plan(@PathVariable long id) {
-        visits.lay(id);
+        plans.lay(id);
         return shown(id);
     }
 
@@ -119,30 +121,6 @@ class VisitController {
         int expected = Etags.required(ifMatch);
         taking.settle(visits.get(id));
         visits.end(id, expected, by.getName());
-        return shown(id);
-    }
-
-    /** Gives a person what comes next. */
-    @PostMapping("/api/visits/{id}/people/{person}/take")
-    ResponseEntity<VisitView> take(@PathVariable long id, @PathVariable int person, Principal by) {
-        taking.take(id, person, by.getName());
-        return shown(id);
-    }
-
-    @PostMapping("/api/visits/{id}/people/{person}/drop")
-    ResponseEntity<VisitView> drop(@PathVariable long id, @PathVariable int person, Principal by) {
-        taking.drop(id, person, by.getName());
-        return shown(id);
-    }
-
-    /** Somebody leaves before their time: what they had in hand is free for others. */
-    @PostMapping("/api/visits/{id}/people/{person}/leave")
-    ResponseEntity<VisitView> leave(
-            @PathVariable long id,
-            @PathVariable int person,
-            @RequestHeader(name = "If-Match", required = false) String ifMatch,
-            Principal by) {
-        taking.leave(id, person, Etags.required(ifMatch), by.getName());
         return shown(id);
     }
 }

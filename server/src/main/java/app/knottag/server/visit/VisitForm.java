@@ -24,6 +24,7 @@ final class VisitForm {
     private static final int MOST_UNITS = 60;
     private static final int MOST_PLACES = 60;
     private static final int MOST_SKILLS = 10;
+    private static final int MOST_TOOLS = 20;
     private static final int LONGEST_DAYS = 3;
 
     record VisitPersonRequest(
@@ -37,7 +38,10 @@ final class VisitForm {
             @NotNull String from,
             @NotNull String until) {}
 
-    record VisitUnitRequest(long endpointId, boolean bench) {}
+    record VisitUnitRequest(long endpointId, boolean bench, boolean first) {}
+
+    record VisitToolRequest(
+            @NotNull String tool, int count, @NotNull String kind) {}
 
     record VisitPlanRequest(
             @NotNull String name,
@@ -46,6 +50,7 @@ final class VisitForm {
             @NotNull List<@Valid VisitPersonRequest> people,
             @NotNull List<@Valid VisitUnitRequest> units,
             @Nullable List<@Valid VisitPlaceRequest> places,
+            @Nullable List<@Valid VisitToolRequest> tools,
             @Nullable Integer outlets,
             @Nullable Integer ports,
             @Nullable Double megabits,
@@ -88,14 +93,21 @@ final class VisitForm {
         range("outlets", b.outlets(), 0, 1_000);
         range("ports", b.ports(), 0, 1_000);
         range("walk", b.walk(), 0, 60);
-        double megabits = b.megabits() == null ? 0 : b.megabits();
+        double megabits = Optional.ofNullable(b.megabits()).orElse(0.0);
         if (!(megabits >= 0 && megabits <= 100_000))
             throw Problem.field("megabits", "out-of-range", "The line has 0 to 100000 Mbit/s.");
         return new Asked(
                 name,
                 start,
                 due,
-                new VisitBrief(people(b.people()), places(b.places()), b.outlets(), b.ports(), megabits, b.walk()),
+                new VisitBrief(
+                        people(b.people()),
+                        places(Optional.ofNullable(b.places()).orElse(List.of())),
+                        tools(Optional.ofNullable(b.tools()).orElse(List.of())),
+                        b.outlets(),
+                        b.ports(),
+                        megabits,
+                        b.walk()),
                 units(b.units()));
     }
 
@@ -116,10 +128,10 @@ final class VisitForm {
             if (!names.add(name.toLowerCase(Locale.ROOT)))
                 throw Problem.field(at + "/name", "name-taken", name + " comes already.");
             var skills = new ArrayList<String>();
-            if (p.skills() != null && p.skills().size() > MOST_SKILLS)
+            var also = Optional.ofNullable(p.skills()).orElse(List.of());
+            if (also.size() > MOST_SKILLS)
                 throw Problem.field(at + "/skills", "too-many", "At most " + MOST_SKILLS + " things besides.");
-            for (String skill : p.skills() == null ? List.<String>of() : p.skills())
-                skills.add(FormReader.words(at + "/skills", skill, true));
+            for (String skill : also) skills.add(FormReader.words(at + "/skills", skill, true));
             Instant from = time(at + "/from", p.from(), begins);
             Instant until = time(at + "/until", p.until(), from == null ? begins : LocalDateTime.ofInstant(from, zone));
             people.add(new VisitBrief.Person(name, skills, from, until, false));
@@ -127,11 +139,11 @@ final class VisitForm {
         return people;
     }
 
-    private List<VisitBrief.PlaceHours> places(@Nullable List<VisitPlaceRequest> typed) {
+    private List<VisitBrief.PlaceHours> places(List<VisitPlaceRequest> typed) {
         var places = new ArrayList<VisitBrief.PlaceHours>();
-        if (typed != null && typed.size() > MOST_PLACES)
+        if (typed.size() > MOST_PLACES)
             throw Problem.field("places", "too-many", "At most " + MOST_PLACES + " hours of places.");
-        for (var p : typed == null ? List.<VisitPlaceRequest>of() : typed) {
+        for (var p : typed) {
             String at = "places/" + places.size();
             var from = next(
                     Dates.time(at + "/from", p.from(), style),
@@ -141,6 +153,20 @@ final class VisitForm {
                     FormReader.words(at + "/place", p.place(), true), instant(from), instant(until)));
         }
         return places;
+    }
+
+    private static List<VisitBrief.FewTools> tools(List<VisitToolRequest> typed) {
+        if (typed.size() > MOST_TOOLS) throw Problem.field("tools", "too-many", "At most " + MOST_TOOLS + " tools.");
+        var kinds = new HashSet<String>();
+        var tools = new ArrayList<VisitBrief.FewTools>();
+        for (var t : typed) {
+            String at = "tools/" + tools.size();
+            range(at + "/count", t.count(), 1, 100);
+            if (!kinds.add(t.kind()))
+                throw Problem.field(at + "/kind", "twice", "Name one tool for each kind of device: the shortest one.");
+            tools.add(new VisitBrief.FewTools(FormReader.words(at + "/tool", t.tool(), true), t.count(), t.kind()));
+        }
+        return tools;
     }
 
     private static List<VisitUnitRequest> units(List<VisitUnitRequest> typed) {

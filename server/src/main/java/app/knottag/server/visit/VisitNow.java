@@ -17,11 +17,11 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import org.jspecify.annotations.Nullable;
 
 /**
  * A visit at one moment as core reckons with it: what is left of every runbook, who is at what, and who is there.
@@ -34,7 +34,7 @@ record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> h
 
     static VisitNow of(
             VisitBrief said,
-            @Nullable Instant due,
+            Optional<Instant> due,
             Instant at,
             List<Board.Job> jobs,
             List<UnitRow> units,
@@ -42,6 +42,8 @@ record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> h
             Learned learned) {
         var bench =
                 units.stream().filter(UnitRow::bench).map(UnitRow::endpointId).collect(Collectors.toSet());
+        var first =
+                units.stream().filter(UnitRow::first).map(UnitRow::endpointId).collect(Collectors.toSet());
         var left = new ArrayList<VisitUnit>();
         var progress = new HashMap<Long, Standing.Progress>();
         var held = taken.stream()
@@ -58,10 +60,11 @@ record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> h
                     stretches,
                     ready,
                     free(said, at, job.place(), bench.contains(job.endpoint())),
-                    Set.of(),
+                    first.contains(job.endpoint()) ? Set.of() : open(first, jobs, learned),
                     bench.contains(job.endpoint()),
-                    "",
-                    job.runbook().begun()));
+                    said.tool(job.runbook().kind().id()),
+                    job.runbook().begun(),
+                    RunbookWork.running(job.runbook(), said.megabits())));
             var by = held.stream()
                     .filter(h -> h.endpointId() == job.endpoint())
                     .mapToInt(Hand::person)
@@ -69,8 +72,9 @@ record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> h
             progress.put(job.endpoint(), new Standing.Progress(0, ready, by));
         }
         var hands = said.people().stream().map(p -> person(p, at)).toList();
-        var means = new Means(bench(said), said.megabits(), said.walk(), Map.of());
-        var brief = new Brief(left, hands, means, due == null ? OptionalInt.empty() : OptionalInt.of(minutes(at, due)));
+        var means = new Means(bench(said), said.megabits(), said.walk(), said.counts());
+        var brief = new Brief(
+                left, hands, means, due.map(d -> OptionalInt.of(minutes(at, d))).orElse(OptionalInt.empty()));
         var people = IntStream.range(0, hands.size())
                 .mapToObj(p -> new Standing.Person("", said.people().get(p).gone()))
                 .toList();
@@ -81,34 +85,28 @@ record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> h
                 held.stream().collect(Collectors.toMap(Hand::person, h -> h)));
     }
 
-    /**
-     * Returns what is left for a new plan: whoever is at something is free when that usually ends, and what comes after it
-     * waits until then.
-     */
+    /** Those that all others wait for, as far as they are not done. */
+    private static Set<Long> open(Set<Long> first, List<Board.Job> jobs, Learned learned) {
+        return jobs.stream()
+                .filter(j -> first.contains(j.endpoint()))
+                .filter(j -> !RunbookWork.left(j.runbook(), learned).isEmpty())
+                .map(Board.Job::endpoint)
+                .collect(Collectors.toSet());
+    }
+
+    /** What is left for a new plan, while some people are at something. */
     Brief rest() {
-        var people = new ArrayList<Hands>(brief.hands());
-        var units = new ArrayList<VisitUnit>();
-        for (var unit : brief.units()) {
-            var by = standing.units().get(unit.id()).by();
-            if (by.isEmpty()) {
-                units.add(unit);
-                continue;
-            }
-            var stretch = unit.stretches().get(0);
-            var since = hands.get(by.getAsInt()).since();
-            int busy = Math.max(1, stretch.hands().usual() - minutes(since, at));
-            people.set(by.getAsInt(), people.get(by.getAsInt()).from(busy));
-            if (unit.stretches().size() > 1)
-                units.add(unit.with(
-                        unit.stretches().subList(1, unit.stretches().size()),
-                        busy + stretch.alone().usual()));
-        }
-        return new Brief(units, people, brief.means(), brief.due());
+        return brief.rest(
+                standing, hands.values().stream().collect(Collectors.toMap(Hand::person, h -> minutes(h.since(), at))));
     }
 
     private static Hands person(VisitBrief.Person p, Instant at) {
-        int from = p.from() == null ? 0 : Math.max(0, minutes(at, p.from()));
-        int until = p.until() == null ? Window.HORIZON : Math.min(Window.HORIZON, minutes(at, p.until()));
+        int from = Optional.ofNullable(p.from())
+                .map(f -> Math.max(0, minutes(at, f)))
+                .orElse(0);
+        int until = Optional.ofNullable(p.until())
+                .map(u -> Math.min(Window.HORIZON, minutes(at, u)))
+                .orElse(Window.HORIZON);
         var hands = new Hands(
                 p.name(), Set.copyOf(p.skills()), from < until ? List.of(new Window(from, until)) : List.of(), "");
         return p.gone() ? hands.gone() : hands;
@@ -127,9 +125,9 @@ record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> h
     }
 
     private static int bench(VisitBrief said) {
-        int outlets = said.outlets() == null ? Means.PLENTY : said.outlets();
-        int ports = said.ports() == null ? Means.PLENTY : said.ports();
-        return Math.min(outlets, ports);
+        return Math.min(
+                Optional.ofNullable(said.outlets()).orElse(Means.PLENTY),
+                Optional.ofNullable(said.ports()).orElse(Means.PLENTY));
     }
 
     static int minutes(Instant from, Instant until) {

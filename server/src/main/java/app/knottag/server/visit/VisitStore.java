@@ -4,6 +4,7 @@ import app.knottag.server.db.Json;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
@@ -28,14 +29,21 @@ interface VisitStore {
             @Nullable Json plan,
             @Nullable Instant beganAt,
             @Nullable Instant endedAt,
-            int version) {}
+            int version) {
+        Optional<Instant> latest() {
+            return Optional.ofNullable(due);
+        }
 
-    record UnitRow(long endpointId, boolean bench) {}
+        boolean begun() {
+            return beganAt != null;
+        }
 
-    record HandRow(int person, long endpointId, Json steps, Instant since) {}
+        boolean over() {
+            return endedAt != null;
+        }
+    }
 
-    /** Hands of one step as they really were, beside what was planned. */
-    record MinutesRow(long endpointId, String kind, String step, int minutes, int planned) {}
+    record UnitRow(long endpointId, boolean bench, boolean first) {}
 
     String ROW = "select id, site_id, name, begins, due, brief, plan, began_at, ended_at, version from visit ";
 
@@ -51,14 +59,15 @@ interface VisitStore {
             Instant begins,
             @Nullable Instant due,
             Json brief,
-            @Nullable Instant beganAt,
-            @Nullable Instant endedAt,
+            boolean begun,
+            boolean over,
             int units) {}
 
     String LINE = """
-            select v.id, v.site_id, s.name as site, v.name, v.begins, v.due, v.brief, v.began_at, v.ended_at,
+            select v.id, v.site_id, s.name as site, v.name, v.begins, v.due, v.brief,
+            v.began_at is not null as begun, v.ended_at is not null as over,
             (select count(*)::int from visit_unit u where u.visit_id = v.id) as units
-            from visit v join site s on s.id = v.site_id """;
+            from visit v join site s on s.id = v.site_id""";
 
     @Select(LINE + " where v.ended_at is null order by v.begins, v.id limit 100")
     List<LineRow> open();
@@ -93,7 +102,7 @@ interface VisitStore {
             where id = #{id} and version = #{version} and began_at is not null and ended_at is null""")
     int end(@Param("id") long id, @Param("version") int version, @Param("at") Instant at);
 
-    @Select("select endpoint_id, bench from visit_unit where visit_id = #{id} order by endpoint_id")
+    @Select("select endpoint_id, bench, first from visit_unit where visit_id = #{id} order by endpoint_id")
     List<UnitRow> units(long id);
 
     /** Those of some endpoints that are at a site, and not retired. */
@@ -109,36 +118,11 @@ interface VisitStore {
             join endpoint e on e.id = u.endpoint_id left join place p on p.id = e.place_id where u.visit_id = #{id}""")
     List<NameRow> names(long id);
 
-    @Insert("insert into visit_unit (visit_id, endpoint_id, bench) values (#{id}, #{u.endpointId}, #{u.bench})"
-            + " on conflict (visit_id, endpoint_id) do update set bench = excluded.bench")
+    @Insert("insert into visit_unit (visit_id, endpoint_id, bench, first)"
+            + " values (#{id}, #{u.endpointId}, #{u.bench}, #{u.first})"
+            + " on conflict (visit_id, endpoint_id) do update set bench = excluded.bench, first = excluded.first")
     void keepUnit(@Param("id") long id, @Param("u") UnitRow unit);
 
     @Delete("delete from visit_unit where visit_id = #{id} and endpoint_id = #{endpointId}")
     void dropUnit(@Param("id") long id, @Param("endpointId") long endpointId);
-
-    @Select("select person, endpoint_id, steps, since from visit_hand where visit_id = #{id}")
-    List<HandRow> hands(long id);
-
-    /** Takes a device in hand; 0 when it is in hand already, or the person has another. */
-    @Insert("""
-            insert into visit_hand (visit_id, person, endpoint_id, steps, since)
-            values (#{id}, #{h.person}, #{h.endpointId}, #{h.steps}, #{h.since}) on conflict do nothing""")
-    int take(@Param("id") long id, @Param("h") HandRow hand);
-
-    @Delete("delete from visit_hand where visit_id = #{id} and person = #{person}")
-    int release(@Param("id") long id, @Param("person") int person);
-
-    @Insert("""
-            insert into visit_minutes (visit_id, endpoint_id, kind, step, minutes, planned)
-            values (#{id}, #{m.endpointId}, #{m.kind}, #{m.step}, #{m.minutes}, #{m.planned})
-            on conflict (visit_id, endpoint_id, step) do nothing""")
-    void note(@Param("id") long id, @Param("m") MinutesRow minutes);
-
-    @Select(
-            "select endpoint_id, kind, step, minutes, planned from visit_minutes where visit_id = #{id} order by endpoint_id, step")
-    List<MinutesRow> minutes(long id);
-
-    /** The latest of what is on record, enough for every kind and step. */
-    @Select("select endpoint_id, kind, step, minutes, planned from visit_minutes order by visit_id desc limit 20000")
-    List<MinutesRow> learned();
 }

@@ -1,11 +1,6 @@
 package app.knottag.server.visit;
 
-import app.knottag.core.reading.ReadingException;
-import app.knottag.core.visit.Brief;
-import app.knottag.core.visit.Helps;
 import app.knottag.core.visit.Learned;
-import app.knottag.core.visit.Sureness;
-import app.knottag.core.visit.VisitPlanner;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
 import app.knottag.server.record.Runbooks;
@@ -18,7 +13,6 @@ import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.Instant;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -30,19 +24,21 @@ import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Keeps visits and lays their plans; what is planned is worked out by core from the runbooks as they are. */
+/** Keeps visits: who comes, what is to be done, and how far they are. */
 @Service
 public class Visits {
 
     private final VisitStore store;
+    private final HandStore inHand;
     private final Sites sites;
     private final Runbooks runbooks;
     private final Log log;
     private final Clock clock;
     private final JsonMapper json;
 
-    Visits(VisitStore store, Sites sites, Runbooks runbooks, Log log, Clock clock, JsonMapper json) {
+    Visits(VisitStore store, HandStore inHand, Sites sites, Runbooks runbooks, Log log, Clock clock, JsonMapper json) {
         this.store = store;
+        this.inHand = inHand;
         this.sites = sites;
         this.runbooks = runbooks;
         this.log = log;
@@ -70,7 +66,7 @@ public class Visits {
     }
 
     List<Hand> hands(long id) {
-        return store.hands(id).stream()
+        return inHand.hands(id).stream()
                 .map(h -> new Hand(
                         h.person(),
                         h.endpointId(),
@@ -80,7 +76,7 @@ public class Visits {
     }
 
     Learned learned() {
-        return new Learned(store.learned().stream()
+        return new Learned(inHand.learned().stream()
                 .map(m -> new Learned.Seen(m.kind(), m.step(), m.minutes()))
                 .toList());
     }
@@ -90,29 +86,29 @@ public class Visits {
         var units = store.units(row.id());
         var ids = units.stream().map(UnitRow::endpointId).collect(Collectors.toSet());
         var now = clock.instant();
-        var at = row.beganAt() == null ? row.begins() : now;
+        var at = row.begun() ? now : row.begins();
         return VisitNow.of(
-                brief(row), row.due(), at, runbooks.jobs(row.siteId(), ids), units, hands(row.id()), learned());
+                brief(row), row.latest(), at, runbooks.jobs(row.siteId(), ids), units, hands(row.id()), learned());
     }
 
     @Transactional
     public long create(long siteId, Asked asked, String by) {
         ofSite(siteId, asked.units());
         long id = store.add(row(0, siteId, asked, 0));
-        asked.units().forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), u.bench())));
-        log.write(Log.entry(by, "visit planned").at(siteId, null).after(told(asked)));
+        asked.units().forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), u.bench(), u.first())));
+        log.write(Log.entry(by, "visit planned").at(siteId).after(told(asked)));
         return id;
     }
 
     @Transactional
     public void change(long id, int expected, Asked asked, String by) {
         var was = get(id);
-        if (was.endedAt() != null) throw over();
+        if (was.over()) throw over();
         ofSite(was.siteId(), asked.units());
         if (store.change(row(id, was.siteId(), asked.keeping(brief(was)), expected)) == 0) throw Etags.stale();
         var wanted = asked.units().stream().map(VisitUnitRequest::endpointId).collect(Collectors.toSet());
         var names = brief(was).names();
-        if (store.hands(id).stream()
+        if (inHand.hands(id).stream()
                 .anyMatch(h -> !wanted.contains(h.endpointId())
                         || asked.brief().names().indexOf(names.get(h.person())) != h.person()))
             throw Problem.of(
@@ -120,9 +116,9 @@ public class Visits {
                     "in-hand",
                     "Somebody is at work whom this would take away, or whose device. Let them finish, or let go of it first.");
         for (var unit : store.units(id)) if (!wanted.contains(unit.endpointId())) store.dropUnit(id, unit.endpointId());
-        asked.units().forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), u.bench())));
+        asked.units().forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), u.bench(), u.first())));
         log.write(Log.entry(by, "visit changed")
-                .at(was.siteId(), null)
+                .at(was.siteId())
                 .before(Map.of("name", was.name(), "begins", was.begins()))
                 .after(told(asked)));
     }
@@ -155,8 +151,8 @@ public class Visits {
 
     private void ofSite(long siteId, List<VisitUnitRequest> units) {
         sites.site(siteId);
-        Set<Long> there =
-                store.there(siteId, units.stream().map(VisitUnitRequest::endpointId).toList());
+        Set<Long> there = store.there(
+                siteId, units.stream().map(VisitUnitRequest::endpointId).toList());
         for (int i = 0; i < units.size(); i++)
             if (!there.contains(units.get(i).endpointId()))
                 throw Problem.field("units/" + i, "not-here", "That endpoint is not at this site, or was retired.");
@@ -166,48 +162,11 @@ public class Visits {
         return Problem.of(HttpStatus.CONFLICT, "visit-over", "This visit is over. Plan what is left as another one.");
     }
 
-    /**
-     * Lays a plan and keeps it. Nothing is locked meanwhile: a plan of a visit that changed in the meantime is thrown away.
-     * Once people have begun, they keep their turns in their order unless another plan is worth the change.
-     */
-    void lay(long id) {
-        var row = get(id);
-        if (row.endedAt() != null) throw over();
-        var now = now(row);
-        var old = plan(row).filter(p -> row.beganAt() != null);
-        var rest = now.rest();
-        try {
-            var planned = old.map(o -> VisitPlanner.again(rest, o.plan())).orElseGet(() -> VisitPlanner.plan(rest));
-            var sure = Sureness.of(rest, planned.plan());
-            var kept = new KeptPlan(
-                    now.at(),
-                    brief(row).names(),
-                    titles(rest),
-                    planned.plan(),
-                    planned.obstacles(),
-                    old.isPresent() ? old.get().helps() : Helps.of(rest, planned.plan()),
-                    sure.doneBy(5),
-                    sure.doneBy(9),
-                    rest.due().isPresent() ? sure.ofHundred(rest.due().getAsInt()) : 100);
-            store.plan(id, row.version(), new Json(json.writeValueAsString(kept)));
-        } catch (ReadingException e) {
-            throw Problem.of(HttpStatus.UNPROCESSABLE_ENTITY, "no-plan", e.getMessage());
-        }
-    }
-
-    private static Map<String, String> titles(Brief brief) {
-        var titles = new HashMap<String, String>();
-        for (var u : brief.units())
-            for (int s = 0; s < u.stretches().size(); s++)
-                titles.put(u.id() + " " + s, u.stretches().get(s).title());
-        return titles;
-    }
-
     @Transactional
     public void begin(long id, int expected, String by) {
         var row = get(id);
         if (store.begin(id, expected, clock.instant()) == 0) throw Etags.stale();
-        log.write(Log.entry(by, "visit begun").at(row.siteId(), null).after(Map.of("name", row.name())));
+        log.write(Log.entry(by, "visit begun").at(row.siteId()).after(Map.of("name", row.name())));
     }
 
     @Transactional
@@ -215,6 +174,6 @@ public class Visits {
         var row = get(id);
         Instant now = clock.instant();
         if (store.end(id, expected, now) == 0) throw Etags.stale();
-        log.write(Log.entry(by, "visit ended").at(row.siteId(), null).after(Map.of("name", row.name())));
+        log.write(Log.entry(by, "visit ended").at(row.siteId()).after(Map.of("name", row.name())));
     }
 }

@@ -86,13 +86,15 @@ class VisitApiTest {
         var v = look(visit("[{'name':'Imke'}]", ",'due':'2031-11-25 08:00','outlets':1"));
         var plan = v.get("plan");
         assertThat(plan.get("obstacles")).isEmpty();
-        assertThat(at(plan, "finish")).isAfterOrEqualTo(at(plan, "bound")).isBefore(at(v, "due"));
-        assertThat(plan.get("inTime").asInt()).isEqualTo(100);
+        assertThat(at(plan, "finish"))
+                .isAfterOrEqualTo(at(plan.get("bound"), "at"))
+                .isBefore(at(v.get("head"), "due"));
+        assertThat(plan.get("odds").get("inTime").asInt()).isEqualTo(100);
         var helps = new ArrayList<String>();
         for (var h : plan.get("helps")) helps.add(h.get("what").asString());
         assertThat(helps).contains("one more outlet and port on the bench");
         // The latest beginning is as much before the planned one as the finish is before the opening.
-        var spare = Duration.between(at(plan, "finish"), at(v, "due"));
+        var spare = Duration.between(at(plan, "finish"), at(v.get("head"), "due"));
         assertThat(at(plan.get("latest").get(0), "at"))
                 .isEqualTo(at(plan, "from").plus(spare));
         var more = look(visit(TWO, ",'outlets':1"));
@@ -119,6 +121,8 @@ class VisitApiTest {
                 "'walk':1                    | 'walk':1,'due':'2031-12-25 05:00'            | out-of-range | /due",
                 "{'name':'Joost','skills':[]}| {'name':'imke'}                              | name-taken   | /people/1/name",
                 "{'name':'Joost','skills':[]}| {'name':'Joost','until':'25:00'}             | bad-time     | /people/1/until",
+                "'walk':1                    | 'walk':1,'tools':[{'tool':'x','count':0,'kind':'kiosk-set'}] | out-of-range | /tools/0/count",
+                "'walk':1                    | 'walk':1,'people':[null]                     | bad-value    | /people/0",
                 "'walk':1                    | 'walk':1,'places':[{'place':'','from':'6:00','until':'7:00'}] | bad-words | /places/0/place",
             })
     void refused(String was, String is, String code, String pointer) {
@@ -143,6 +147,34 @@ class VisitApiTest {
         api.get("/api/visits/999999").refused(404, "not-found");
     }
 
+    @Test
+    void oneLeadAtATimeAndWhatComesBeforeAllOthers() {
+        String one = ",'tools':[{'tool':'USB lead','count':1,'kind':'label-printer'}]";
+        var turns = look(visit(TWO, one)).get("plan").get("turns");
+        for (var a : turns)
+            for (var b : turns)
+                if (a.get("endpointId").asLong() < b.get("endpointId").asLong())
+                    assertThat(at(a, "from").isBefore(at(b, "until"))
+                                    && at(b, "from").isBefore(at(a, "until")))
+                            .as("two at once with one lead")
+                            .isFalse();
+        long id = api.post(
+                        "/api/sites/" + site[0] + "/visits",
+                        asked(TWO, "").replaceFirst("'bench':true}", "'bench':true,'first':true}"))
+                .expect(201)
+                .json()
+                .get("id")
+                .asLong();
+        api.post("/api/visits/" + id + "/plan", "").expect(200);
+        var done = new ArrayList<Instant>();
+        var begun = new ArrayList<Instant>();
+        for (var t : look(id).get("plan").get("turns"))
+            if (t.get("endpointId").asLong() == first) done.add(at(t, "done"));
+            else begun.add(at(t, "from"));
+        assertThat(begun)
+                .allSatisfy(b -> assertThat(done).allSatisfy(d -> assertThat(b).isAfterOrEqualTo(d)));
+    }
+
     private void take(long id, int person) {
         api.post("/api/visits/" + id + "/people/" + person + "/take", "").expect(200);
     }
@@ -158,13 +190,13 @@ class VisitApiTest {
         var people = look(id).get("people");
         var held = new HashSet<Long>();
         for (var p : people) {
-            assertThat(p.get("what").asString()).isEqualTo("GO_ON");
-            held.add(p.get("endpointId").asLong());
+            assertThat(p.get("now").get("what").asString()).isEqualTo("GO_ON");
+            held.add(p.get("now").get("endpointId").asLong());
         }
         assertThat(held).containsExactlyInAnyOrder(first, second);
-        long mine = people.get(0).get("endpointId").asLong();
+        long mine = people.get(0).get("now").get("endpointId").asLong();
         take(id, 0);
-        assertThat(look(id).get("people").get(0).get("endpointId").asLong())
+        assertThat(look(id).get("people").get(0).get("now").get("endpointId").asLong())
                 .as("what is in hand stays there")
                 .isEqualTo(mine);
         // Up to the restart, which is set going and then runs alone.
@@ -172,7 +204,7 @@ class VisitApiTest {
         hands.carry("restart");
         hands.act("restart", "START", java.util.Map.of()).expect(200);
         var free = look(id).get("people").get(0);
-        assertThat(free.get("what").asString())
+        assertThat(free.get("now").get("what").asString())
                 .as("nobody stands beside a restart")
                 .isNotEqualTo("GO_ON");
         take(id, 0);
@@ -180,17 +212,19 @@ class VisitApiTest {
         for (var m : look(id).get("real")) steps.add(m.get("step").asString());
         assertThat(steps).contains("kit", "wire", "address", "read-back");
         api.post("/api/visits/" + id + "/people/1/drop", "").expect(200);
-        assertThat(look(id).get("people").get(1).get("what").asString()).isEqualTo("DO");
+        assertThat(look(id).get("people").get(1).get("now").get("what").asString())
+                .isEqualTo("DO");
         look(id);
         api.post("/api/visits/" + id + "/people/1/leave", "").expect(200);
-        assertThat(look(id).get("people").get(1).get("what").asString()).isEqualTo("DONE");
+        assertThat(look(id).get("people").get(1).get("now").get("what").asString())
+                .isEqualTo("DONE");
         api.post("/api/visits/" + id + "/plan", "").expect(200);
         for (var t : look(id).get("plan").get("turns"))
             assertThat(t.get("who").asInt())
                     .as("nobody is given to who has left")
                     .isZero();
         api.post("/api/visits/" + id + "/end", "").expect(200);
-        assertThat(look(id).get("state").asString()).isEqualTo("OVER");
+        assertThat(look(id).get("head").get("state").asString()).isEqualTo("OVER");
         api.post("/api/visits/" + id + "/plan", "").refused(409, "visit-over");
         api.put("/api/visits/" + id, asked(TWO, "")).refused(409, "visit-over");
     }
@@ -215,8 +249,8 @@ class VisitApiTest {
         }
         var held = new ArrayList<Long>();
         for (var p : look(id).get("people"))
-            if (p.get("what").asString().equals("GO_ON"))
-                held.add(p.get("endpointId").asLong());
+            if (p.get("now").get("what").asString().equals("GO_ON"))
+                held.add(p.get("now").get("endpointId").asLong());
         assertThat(held).isNotEmpty().doesNotHaveDuplicates();
     }
 
@@ -226,7 +260,7 @@ class VisitApiTest {
         look(id);
         api.put("/api/visits/" + id, asked(TWO, ",'outlets':4")).expect(200);
         api.put("/api/visits/" + id, asked(TWO, ",'outlets':2")).refused(412, "changed-meanwhile");
-        assertThat(look(id).get("outlets").asInt()).isEqualTo(4);
+        assertThat(look(id).get("means").get("outlets").asInt()).isEqualTo(4);
         assertThat(api.get("/api/visits").expect(200).json().findValuesAsString("name"))
                 .contains("Second shop");
     }

@@ -1,0 +1,52 @@
+package app.knottag.server.visit;
+
+import app.knottag.server.web.Etags;
+import java.security.Principal;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Who is at what on a visit, over HTTP. */
+@RestController
+class HandController {
+
+    private final Taking taking;
+    private final VisitViews views;
+
+    HandController(Taking taking, VisitViews views) {
+        this.taking = taking;
+        this.views = views;
+    }
+
+    private ResponseEntity<VisitView> shown(long id) {
+        var view = views.view(id);
+        return Etags.answer(HttpStatus.OK, view.version(), view);
+    }
+
+    /** Gives a person what comes next. */
+    @PostMapping("/api/visits/{id}/people/{person}/take")
+    ResponseEntity<VisitView> take(@PathVariable long id, @PathVariable int person, Principal by) {
+        taking.take(id, person, by.getName());
+        return shown(id);
+    }
+
+    @PostMapping("/api/visits/{id}/people/{person}/drop")
+    ResponseEntity<VisitView> drop(@PathVariable long id, @PathVariable int person, Principal by) {
+        taking.drop(id, person, by.getName());
+        return shown(id);
+    }
+
+    /** Somebody leaves before their time: what they had in hand is free for others. */
+    @PostMapping("/api/visits/{id}/people/{person}/leave")
+    ResponseEntity<VisitView> leave(
+            @PathVariable long id,
+            @PathVariable int person,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            Principal by) {
+        taking.leave(id, person, Etags.required(ifMatch), by.getName());
+        return shown(id);
+    }
+}

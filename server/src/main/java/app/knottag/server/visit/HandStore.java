@@ -1,0 +1,46 @@
+package app.knottag.server.visit;
+
+import app.knottag.server.db.Json;
+import java.time.Instant;
+import java.util.List;
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+
+/** Who has what in hand, and how long it really took, as it stands in the database. */
+@Mapper
+interface HandStore {
+
+    record HandRow(int person, long endpointId, Json steps, Instant since) {}
+
+    /** Hands of one step as they really were, beside what was planned. */
+    record MinutesRow(long endpointId, String kind, String step, int minutes, int planned) {}
+
+    @Select("select person, endpoint_id, steps, since from visit_hand where visit_id = #{id}")
+    List<HandRow> hands(long id);
+
+    /** Takes a device in hand; 0 when it is in hand already, or the person has another. */
+    @Insert("""
+            insert into visit_hand (visit_id, person, endpoint_id, steps, since)
+            values (#{id}, #{h.person}, #{h.endpointId}, #{h.steps}, #{h.since}) on conflict do nothing""")
+    int take(@Param("id") long id, @Param("h") HandRow hand);
+
+    @Delete("delete from visit_hand where visit_id = #{id} and person = #{person}")
+    int release(@Param("id") long id, @Param("person") int person);
+
+    @Insert("""
+            insert into visit_minutes (visit_id, endpoint_id, kind, step, minutes, planned)
+            values (#{id}, #{m.endpointId}, #{m.kind}, #{m.step}, #{m.minutes}, #{m.planned})
+            on conflict (visit_id, endpoint_id, step) do nothing""")
+    void note(@Param("id") long id, @Param("m") MinutesRow minutes);
+
+    @Select(
+            "select endpoint_id, kind, step, minutes, planned from visit_minutes where visit_id = #{id} order by endpoint_id, step")
+    List<MinutesRow> minutes(long id);
+
+    /** The latest of what is on record, enough for every kind and step. */
+    @Select("select endpoint_id, kind, step, minutes, planned from visit_minutes order by visit_id desc limit 20000")
+    List<MinutesRow> learned();
+}
