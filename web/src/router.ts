@@ -8,6 +8,7 @@ export * from './place';
 export const { navigate, route } = createRouter({
   '/': Work,
   '/join/:token': Join,
+  '/today': Work,
   '/sites/:site': Work,
   '/sites/:site/:station': Work,
   '/sites/:site/:station/:endpoint': Work,

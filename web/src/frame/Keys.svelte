@@ -9,6 +9,7 @@
   const LIST: [string, string][] = [
     ['/ or Ctrl K', 'find an endpoint'],
     ['g then p, r, o, c', 'go to Plan, Register, Onboard, Confirm'],
+    ['g then t', 'go to Today, at all sites'],
     ['j and k', 'next and previous endpoint'],
     ['n', 'add an endpoint'],
     ['Space', 'finish the current step, or check again'],
@@ -39,6 +40,7 @@
     if (e.ctrlKey || e.metaKey || e.altKey || target.closest('input, textarea, select, dialog')) return;
     if (going) {
       going = false;
+      if (e.key === 't') go('/today');
       const station = STATION_KEYS[e.key];
       const endpoint = Number((route.params as { endpoint?: string }).endpoint);
       if (station) go(at(siteId, station, endpoint || undefined));

@@ -10,6 +10,7 @@
   import Trouble from '../ui/Trouble.svelte';
   import { at, go, placeOf, route } from '../router';
   import Desk from './Desk.svelte';
+  import TodayDesk from './TodayDesk.svelte';
 
   const session = createQuery(() => sessionQuery);
   const sites = createQuery(() => ({ ...sitesQuery, enabled: !!session.data }));
@@ -38,14 +39,12 @@
   });
   const person = $derived(session.data ?? last);
 
-  // No site in the address: the one seen last here, else the busiest.
+  // Who has one site goes straight there; who has several sees first what waits at which.
+  const today = $derived(route.pathname === '/today');
   $effect(() => {
-    if (known) localStorage.setItem('knot-site', String(siteId));
-    if (siteId || !sites.data?.length) return;
-    const last = sites.data.find((s) => String(s.id) === localStorage.getItem('knot-site'));
-    const busiest = sites.data.toSorted((a, b) => b.endpoints - a.endpoints)[0];
-    const first = last ?? busiest;
-    if (first) go(at(first.id, 'plan'));
+    const only = sites.data?.length === 1 ? sites.data[0] : undefined;
+    if (siteId || today || !sites.data?.length) return;
+    go(only ? at(only.id, 'plan') : '/today');
   });
 </script>
 
@@ -66,8 +65,10 @@
 {:else if sites.data && siteId}
   <main class="p-8">
     <h1>There is no such site</h1>
-    <p class="mt-2"><a class="link" href="/">Go to the sites</a></p>
+    <p class="mt-2"><a class="link" href="/today">Go to the sites</a></p>
   </main>
+{:else if today && sites.data?.length}
+  <TodayDesk session={person} />
 {:else if sites.data?.length === 0}
   <main class="mx-auto max-w-xl p-8">
     <h1>Start with a site</h1>

@@ -57,6 +57,10 @@ export const shortName = (name: string) =>
 export const dayTime = (iso: string) =>
   written(siteClock.brief + ', ' + siteClock.time, new Date(iso), siteClock.zone);
 
+/** Day and time by another site's clock. */
+export const dayTimeIn = (iso: string, zone: string) =>
+  written(siteClock.brief + ', ' + siteClock.time, new Date(iso), zone);
+
 /** Day and time at the site as they are typed. */
 export const typedMoment = (iso: string) =>
   written(siteClock.day + ', ' + siteClock.time, new Date(iso), siteClock.zone);

@@ -11,7 +11,7 @@
   let { siteId, session }: { siteId: number; session: Schemas['Session'] } = $props();
   const sites = createQuery(() => sitesQuery);
   let adding = $state(false);
-  const name = $derived(sites.data?.find((s) => s.id === siteId)?.name ?? '');
+  const name = $derived(sites.data?.find((s) => s.id === siteId)?.name ?? 'All sites');
 </script>
 
 <details class="dropdown" {@attach shut}>
@@ -19,6 +19,7 @@
     {name}<ChevronDown size={14} aria-hidden="true" />
   </summary>
   <ul class="dropdown-content menu z-20 mt-1 w-72 rounded border border-base-300 bg-base-100 shadow-lg">
+    <li><a href="/today" aria-current={!siteId}>Today, at all sites</a></li>
     {#each sites.data ?? [] as site (site.id)}
       <li>
         <a href={at(site.id, 'plan')} aria-current={site.id === siteId}

@@ -48,5 +48,8 @@ create table visit_minutes (
 );
 create index visit_minutes_kind on visit_minutes (kind, step);
 
+-- What does not hold is asked for over all sites.
+create index endpoint_failed on endpoint (site_id) where status = 'FAILED' and retired_at is null;
+
 grant select, insert, update on visit, visit_minutes to knot_app;
 grant select, insert, update, delete on visit_unit, visit_hand to knot_app;

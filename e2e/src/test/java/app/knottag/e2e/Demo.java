@@ -88,7 +88,7 @@ final class Demo implements AutoCloseable {
     /** A fresh window, signed in as the person with this role. */
     Page enter(String role, int width, int height, ColorScheme scheme) {
         var page = window(width, height, scheme);
-        page.navigate(url());
+        page.navigate(url() + "/sites/1/plan");
         for (var person : people())
             if (person.get("role").asString().equals(role)) {
                 page.getByLabel("Name").fill(person.get("name").asString());

@@ -49,7 +49,6 @@ class TapeFrames {
             page.getByLabel("Password").fill("bench bench bench");
             page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Enter"))
                     .click();
-            page.locator("summary").first().click();
             page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Five thousand"))
                     .click();
             page.getByText("5000 on record").waitFor();

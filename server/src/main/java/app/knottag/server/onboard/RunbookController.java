@@ -1,8 +1,6 @@
 package app.knottag.server.onboard;
 
-import app.knottag.core.kind.Kinds;
 import app.knottag.core.runbook.Board;
-import app.knottag.core.runbook.BootPattern;
 import app.knottag.core.runbook.CallSheet;
 import app.knottag.core.runbook.Recipe;
 import app.knottag.core.runbook.Runbook;
@@ -11,7 +9,6 @@ import app.knottag.server.onboard.OpeningForm.OpeningRequest;
 import app.knottag.server.onboard.RunbookViews.RunbookView;
 import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.Runbooks;
-import app.knottag.server.record.StepStore;
 import app.knottag.server.web.Etags;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
@@ -66,7 +63,7 @@ class RunbookController {
     private final StepWork work;
     private final OnboardWork onboard;
     private final OpeningForm openings;
-    private final Kinds kinds;
+    private final RunningWaits waits;
     private final Clock clock;
 
     RunbookController(
@@ -76,7 +73,7 @@ class RunbookController {
             StepWork work,
             OnboardWork onboard,
             OpeningForm openings,
-            Kinds kinds,
+            RunningWaits waits,
             Clock clock) {
         this.endpoints = endpoints;
         this.runbooks = runbooks;
@@ -84,7 +81,7 @@ class RunbookController {
         this.work = work;
         this.onboard = onboard;
         this.openings = openings;
-        this.kinds = kinds;
+        this.waits = waits;
         this.clock = clock;
     }
 
@@ -173,31 +170,6 @@ class RunbookController {
     /** Waits that run, at every site, seen by everybody who is signed in. */
     @GetMapping("/api/running")
     List<RunningView> running() {
-        var now = clock.instant();
-        return views.running().stream().map(r -> running(r, now)).toList();
-    }
-
-    private RunningView running(StepStore.RunningRow r, Instant now) {
-        // A step that is gone from its kind, or a kind that is gone, still runs for whoever began it.
-        var step = kinds.find(r.kind(), r.kindVersion()).stream()
-                .flatMap(k -> k.steps().stream())
-                .filter(s -> s.key().equals(r.key()))
-                .findFirst();
-        var wait = step.flatMap(s -> s.waiting());
-        var pace = wait.map(w -> Runbook.pace(w, r.startedAt(), now)).orElse(Runbook.Pace.USUAL);
-        return new RunningView(
-                r.siteId(),
-                r.site(),
-                r.endpointId(),
-                r.endpoint(),
-                step.map(s -> s.title()).orElse(r.key()),
-                wait.map(w -> w.lookFor()).orElse(""),
-                r.startedAt(),
-                wait.map(w -> w.shortest()).orElse(0),
-                wait.map(w -> w.usual()).orElse(0),
-                wait.map(w -> w.longest()).orElse(0),
-                pace,
-                wait.map(w -> BootPattern.of(w, r.restarts(), pace).words()).orElse(""),
-                now);
+        return waits.views(clock.instant());
     }
 }

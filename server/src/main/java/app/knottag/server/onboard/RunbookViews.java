@@ -14,7 +14,6 @@ import app.knottag.core.runbook.Recipe;
 import app.knottag.core.runbook.TypeSheet;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Runbooks;
-import app.knottag.server.record.StepStore;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -79,13 +78,11 @@ class RunbookViews {
             String part) {}
 
     private final Runbooks runbooks;
-    private final StepStore waits;
     private final Kinds kinds;
     private final Clock clock;
 
-    RunbookViews(Runbooks runbooks, StepStore waits, Kinds kinds, Clock clock) {
+    RunbookViews(Runbooks runbooks, Kinds kinds, Clock clock) {
         this.runbooks = runbooks;
-        this.waits = waits;
         this.kinds = kinds;
         this.clock = clock;
     }
@@ -169,10 +166,5 @@ class RunbookViews {
                 rule.loses(),
                 rule.data(),
                 Recipe.redo(whole, kind).stream().map(k -> kind.step(k).title()).toList());
-    }
-
-    /** Waits that run at any site. */
-    List<StepStore.RunningRow> running() {
-        return waits.running();
     }
 }

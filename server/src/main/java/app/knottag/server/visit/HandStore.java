@@ -21,6 +21,14 @@ interface HandStore {
     @Select("select person, endpoint_id, steps, since from visit_hand where visit_id = #{id}")
     List<HandRow> hands(long id);
 
+    /** What somebody has in hand on a visit that runs. */
+    record HeldRow(long visitId, int person, String endpoint) {}
+
+    @Select("""
+            select h.visit_id, h.person, e.name as endpoint from visit_hand h join visit v on v.id = h.visit_id
+            join endpoint e on e.id = h.endpoint_id where v.ended_at is null limit 500""")
+    List<HeldRow> running();
+
     /** Takes a device in hand; 0 when it is in hand already, or the person has another. */
     @Insert("""
             insert into visit_hand (visit_id, person, endpoint_id, steps, since)

@@ -53,7 +53,8 @@ class VisitApiTest {
 
     private String asked(String people, String more) {
         return "{'name':'Second shop','begins':'2031-11-25 06:00','walk':1,'people':" + people
-                + ",'units':[{'endpointId':" + first + ",'bench':true},{'endpointId':" + second + ",'bench':true}]"
+                + ",'units':[{'endpointId':" + first + ",'bench':true,'first':false},{'endpointId':" + second
+                + ",'bench':true,'first':false}]"
                 + more
                 + "}";
     }
@@ -121,8 +122,7 @@ class VisitApiTest {
                 "'walk':1                    | 'walk':1,'due':'2031-12-25 05:00'            | out-of-range | /due",
                 "{'name':'Joost','skills':[]}| {'name':'imke'}                              | name-taken   | /people/1/name",
                 "{'name':'Joost','skills':[]}| {'name':'Joost','until':'25:00'}             | bad-time     | /people/1/until",
-                "'walk':1                    | 'walk':1,'tools':[{'tool':'x','count':0,'kind':'kiosk-set'}] | out-of-range | /tools/0/count",
-                "'walk':1                    | 'walk':1,'people':[null]                     | bad-value    | /people/0",
+                "'walk':1                    | 'walk':1,'tools':[{'tool':'x','count':0,'kind':'x'}] | out-of-range | /tools/0/count",
                 "'walk':1                    | 'walk':1,'places':[{'place':'','from':'6:00','until':'7:00'}] | bad-words | /places/0/place",
             })
     void refused(String was, String is, String code, String pointer) {
@@ -144,6 +144,7 @@ class VisitApiTest {
         Running.as(Role.OFFICE)
                 .post("/api/sites/" + site[0] + "/visits", asked(TWO, ""))
                 .refused(403, "not-allowed");
+        api.post("/api/sites/" + site[0] + "/visits", asked("[null]", "")).refused(400, "unreadable-request");
         api.get("/api/visits/999999").refused(404, "not-found");
     }
 
@@ -160,7 +161,7 @@ class VisitApiTest {
                             .isFalse();
         long id = api.post(
                         "/api/sites/" + site[0] + "/visits",
-                        asked(TWO, "").replaceFirst("'bench':true}", "'bench':true,'first':true}"))
+                        asked(TWO, "").replaceFirst("'first':false", "'first':true"))
                 .expect(201)
                 .json()
                 .get("id")

@@ -1,0 +1,49 @@
+<script lang="ts">
+  import type { Schemas } from '../../api/client';
+  import Knot from '../../ui/Knot.svelte';
+  import { at, STATIONS, type StationPath } from '../../router';
+
+  /** What waits at which station of which site. */
+  let { sites }: { sites: Schemas['SiteToday'][] } = $props();
+  type Waiting = keyof Schemas['SiteToday']['waiting'];
+  const NAMES: Record<StationPath, string> = {
+    plan: 'Plan',
+    register: 'Register',
+    onboard: 'Onboard',
+    confirm: 'Confirm',
+  };
+  const of = (s: Schemas['SiteToday'], path: StationPath) => s.waiting[path.toUpperCase() as Waiting] ?? 0;
+</script>
+
+<table class="table">
+  <thead>
+    <tr
+      ><th>Site</th>{#each STATIONS as path (path)}<th class="text-right">{NAMES[path]}</th>{/each}<th
+        class="max-[600px]:hidden">Next</th
+      ></tr
+    >
+  </thead>
+  <tbody>
+    {#each sites as s (s.siteId)}
+      {@const next = s.next?.toLowerCase() as StationPath | undefined}
+      <tr>
+        <td><a class="font-semibold hover:underline" href={at(s.siteId, next ?? 'plan')}>{s.site}</a></td>
+        {#each STATIONS as path (path)}
+          <td class="text-right font-mono">
+            {#if of(s, path)}<a
+                class="hover:underline {path === next ? 'font-bold' : ''}"
+                href={at(s.siteId, path)}
+                aria-label="{of(s, path)} wait at {NAMES[path]} of {s.site}">{of(s, path)}</a
+              >{:else}<span class="quiet">0</span>{/if}
+          </td>
+        {/each}
+        <td class="max-[600px]:hidden">
+          <span class="flex items-center gap-2 text-sm">
+            <Knot state={s.broken ? 'FAILED' : next ? 'ACTIVE' : 'PASSED'} size={20} />
+            {next ? NAMES[next] : 'Nothing waits'}
+          </span>
+        </td>
+      </tr>
+    {/each}
+  </tbody>
+</table>

@@ -1,0 +1,32 @@
+import type { Schemas } from '../../api/client';
+import { at, type StationPath } from '../../router';
+
+type Notice = Schemas['NoticeView'];
+
+const path = (station: Notice['station']) => station.toLowerCase() as StationPath;
+
+/** Where a notice is settled. */
+export function whereTo(n: Notice): string {
+  switch (n.what) {
+    case 'VISIT_RUNS':
+    case 'VISIT_LATE':
+    case 'VISIT_AHEAD':
+      return `${at(n.siteId, 'onboard', 'visits')}?visit=${n.aboutId}`;
+    case 'DUE':
+      return at(n.siteId, 'register', 'due');
+    default:
+      return at(n.siteId, path(n.station), n.aboutId ?? undefined);
+  }
+}
+
+/** What can be done about it there, on a button. */
+export const DO: Record<Notice['what'], string> = {
+  TOO_LONG: 'Go and look',
+  READY: 'Go and look',
+  VISIT_RUNS: 'To the visit',
+  VISIT_LATE: 'To the visit',
+  DUE: 'To what is due',
+  BROKEN: 'Find the cause',
+  RUNS: 'To its runbook',
+  VISIT_AHEAD: 'To the visit',
+};
