@@ -22,5 +22,8 @@ export const at = (site: number, station: StationPath, endpoint?: number | 'new'
 export const entryAt = (site: number, registry: number, endpoint: number | null) =>
   `${at(site, 'register', 'registries')}?registry=${registry}${endpoint ? `&unit=${endpoint}` : ''}`;
 
-/** Goes to a path that was put together by {@link at}. */
-export const go = (path: string) => navigate(path as '/');
+/** Goes to a path that was put together by {@link at}, with what stands behind its question mark. */
+export function go(path: string) {
+  const [where = '', asked] = path.split('?');
+  return navigate(where as '/', { search: Object.fromEntries(new URLSearchParams(asked)) });
+}

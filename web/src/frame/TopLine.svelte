@@ -38,7 +38,7 @@
       <SiteMenu {siteId} {session} />
     </div>
   </div>
-  <a class="btn mt-1 btn-ghost btn-sm max-[899px]:hidden" href="/today">Today</a>
+  <a class="quiet mt-[39px] text-sm hover:underline max-[899px]:hidden" href="/today">Today</a>
   <nav
     class="stations order-last mt-2 w-full min-[900px]:order-none min-[900px]:mt-0 min-[900px]:w-auto min-[900px]:flex-1"
     aria-label="Stations of the work"

@@ -6,7 +6,7 @@
   /** One thing that waits for somebody, as a line. */
   let { n, when = '' }: { n: Schemas['NoticeView']; when?: string } = $props();
   const state = $derived(
-    n.what === 'BROKEN' || n.what === 'TOO_LONG'
+    ['BROKEN', 'TOO_LONG', 'CUT_OFF'].includes(n.what)
       ? 'FAILED'
       : n.what === 'DUE' || n.what === 'VISIT_AHEAD' || n.what === 'VISIT_LATE'
         ? 'PENDING'
@@ -18,8 +18,7 @@
   <Knot {state} size={24} />
   <span class="min-w-0 flex-1">
     <a class="font-semibold hover:underline" href={whereTo(n)}>{n.title}</a>
-    <span class="quiet text-sm">{n.site}{n.who ? `, ${n.who}` : ''}</span>
-    <span class="quiet block text-sm">{n.detail}</span>
+    <span class="quiet block text-sm">{n.site}{n.who ? `, ${n.who}` : ''}. {n.detail}</span>
   </span>
   {#if when}<span class="shrink-0 font-mono text-sm">{when}</span>{/if}
 </li>

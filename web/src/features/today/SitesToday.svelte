@@ -40,7 +40,7 @@
         <td class="max-[600px]:hidden">
           <span class="flex items-center gap-2 text-sm">
             <Knot state={s.broken ? 'FAILED' : next ? 'ACTIVE' : 'PASSED'} size={20} />
-            {next ? NAMES[next] : 'Nothing waits'}
+            {next ? NAMES[next] : 'Nothing waits'}{s.broken ? ', something failed' : ''}
           </span>
         </td>
       </tr>

@@ -6,7 +6,7 @@
   import { dayTimeIn, minutes } from '../../ui/time';
   import Trouble from '../../ui/Trouble.svelte';
   import NoticeLine from './NoticeLine.svelte';
-  import { DO, whereTo } from './notices';
+  import { ago, DO, whereTo } from './notices';
   import SitesToday from './SitesToday.svelte';
   import { todayQuery } from './queries';
 
@@ -17,7 +17,6 @@
     if (d) serverClock.set(d.at);
   });
   const zone = (n: Schemas['NoticeView']) => d?.sites.find((s) => s.siteId === n.siteId)?.zone ?? 'UTC';
-  const since = (iso: string) => Math.max(0, serverClock.minutesSince(iso));
   const until = (iso: string) =>
     'in ' + minutes(Math.max(1, Math.ceil((Date.parse(iso) - serverClock.millis) / 60_000)));
 </script>
@@ -52,7 +51,7 @@
       <section aria-label="After that">
         <h2>After that</h2>
         <ul class="mt-1">
-          {#each d.now as n, i (i)}<NoticeLine {n} when={since(n.at) ? minutes(since(n.at)) : 'now'} />{/each}
+          {#each d.now as n, i (i)}<NoticeLine {n} when={ago(serverClock.minutesSince(n.at))} />{/each}
         </ul>
       </section>
     {/if}

@@ -43,7 +43,7 @@ const day = (more = {}) => ({
 });
 const open = (more: object) => {
   answering({ 'GET /api/today': { body: day(more) } });
-  show(Today);
+  show(Today, {});
 };
 
 describe('today', () => {

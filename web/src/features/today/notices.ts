@@ -1,5 +1,6 @@
 import type { Schemas } from '../../api/client';
 import { at, type StationPath } from '../../router';
+import { minutes } from '../../ui/time';
 
 type Notice = Schemas['NoticeView'];
 
@@ -13,10 +14,18 @@ export function whereTo(n: Notice): string {
     case 'VISIT_AHEAD':
       return `${at(n.siteId, 'onboard', 'visits')}?visit=${n.aboutId}`;
     case 'DUE':
+    case 'CUT_OFF':
       return at(n.siteId, 'register', 'due');
     default:
       return at(n.siteId, path(n.station), n.aboutId ?? undefined);
   }
+}
+
+/** How long ago that was, in one measure; nothing when it was just now. */
+export function ago(total: number): string {
+  if (total < 1) return '';
+  if (total < 1440) return minutes(total);
+  return total < 2880 ? '1 day' : `${Math.floor(total / 1440)} days`;
 }
 
 /** What can be done about it there, on a button. */
@@ -25,6 +34,7 @@ export const DO: Record<Notice['what'], string> = {
   READY: 'Go and look',
   VISIT_RUNS: 'To the visit',
   VISIT_LATE: 'To the visit',
+  CUT_OFF: 'To what is due',
   DUE: 'To what is due',
   BROKEN: 'Find the cause',
   RUNS: 'To its runbook',

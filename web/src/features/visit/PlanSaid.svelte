@@ -25,7 +25,7 @@
     {#if visit.head.due}
       <p class={late || tight ? 'font-semibold text-error' : ''}>
         {#if late}That is too late: it must be done by {at(visit.head.due)}. Leave something for another day,
-          or take what helps.
+          {plan.helps.length ? 'or take what helps' : 'or begin earlier'}.
         {:else}In {plan.odds.inTime} of 100 days it is done by {at(visit.head.due)}.{/if}
         {#if plan.latest.length}
           At the latest

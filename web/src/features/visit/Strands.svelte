@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client';
   import { serverClock } from '../../ui/now.svelte';
-  import { minutes, when } from '../../ui/time';
+  import { dayTime, hourOf, minutes, when } from '../../ui/time';
   import { at } from '../../router';
   import { marks, strands } from './strands';
 
@@ -26,6 +26,10 @@
     const most = Math.floor(px / 7.2);
     return text.length <= most ? text : most > 3 ? text.slice(0, most - 1) + '…' : '';
   };
+  const ofDay = (iso?: string) => (iso ? dayTime(iso).split(',')[0] : '');
+  const hours = $derived(marks(plan, width));
+  /** Where another day begins than the one of the mark before; the first day stands above already. */
+  const dayOfMark = (i: number) => i > 0 && ofDay(hours[i]?.at) !== ofDay(hours[i - 1]?.at);
   const now = $derived(
     ((serverClock.millis - Date.parse(plan.from)) / (Date.parse(plan.finish) - Date.parse(plan.from))) *
       width,
@@ -41,9 +45,11 @@
       role="img"
       aria-label="The turns of each person along the hours; the same stands in the list below"
     >
-      {#each marks(plan, width) as m (m.at)}
+      {#each hours as m, i (m.at)}
         <line class="hour" x1={m.x} x2={m.x} y1="0" y2={tops.at(-1)} />
-        <text class="quiet-text" x={m.x} y={(tops.at(-1) ?? 0) + 18} text-anchor="middle">{hour(m.at)}</text>
+        <text class="quiet-text" x={m.x} y={(tops.at(-1) ?? 0) + 18} text-anchor="middle"
+          >{dayOfMark(i) ? dayTime(m.at) : hourOf(m.at)}</text
+        >
       {/each}
       {#each rows as row, i (row.name)}
         {@const top = tops[i] ?? 0}

@@ -77,7 +77,7 @@
   }
 </script>
 
-<form class="mt-3 grid max-w-5xl gap-x-10 gap-y-6 lg:grid-cols-2" onsubmit={keep}>
+<form class="mt-3 grid max-w-6xl gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]" onsubmit={keep}>
   <div class="grid content-start gap-3">
     <TextField
       label="What the visit is called"

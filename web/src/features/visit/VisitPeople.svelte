@@ -14,7 +14,7 @@
     <div class="grid items-start gap-2 sm:grid-cols-[1fr_1fr_6rem_6rem_auto]">
       <TextField label="Name" bind:value={p.name} error={problem?.field(`people/${i}/name`)} required />
       <TextField
-        label="May do besides"
+        label="May also do"
         bind:value={p.skills}
         error={problem?.field(`people/${i}/skills`)}
         list={['qualified electrician', 'licensed fitter']}

@@ -24,7 +24,7 @@
           <label class="flex min-w-0 flex-1 items-center gap-3">
             <input
               type="checkbox"
-              class="size-4"
+              class="size-4 shrink-0"
               checked={chosen.has(e.id)}
               onchange={(c) => {
                 if (c.currentTarget.checked) chosen.set(e.id, { bench: false, first: false });
@@ -47,8 +47,11 @@
 
 {#snippet also(e: Schemas['EndpointLine'], what: string, checked: boolean, other: () => Chosen)}
   <label class="flex items-center gap-1.5 text-sm">
-    <input type="checkbox" class="size-4" {checked} onchange={() => chosen.set(e.id, other())} />{what}<span
-      class="sr-only">: {e.name}</span
-    >
+    <input
+      type="checkbox"
+      class="size-4 shrink-0"
+      {checked}
+      onchange={() => chosen.set(e.id, other())}
+    />{what}<span class="sr-only">: {e.name}</span>
   </label>
 {/snippet}

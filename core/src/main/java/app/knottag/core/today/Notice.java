@@ -41,10 +41,12 @@ public record Notice(
         VISIT_RUNS,
         /** A visit should have begun. */
         VISIT_LATE,
-        /** Something was to be done by today. */
-        DUE,
+        /** What let it in has run out, or tells of it what is no longer so. */
+        CUT_OFF,
         /** What held does not hold any more, or never did. */
         BROKEN,
+        /** Something was to be done by today. */
+        DUE,
         /** A wait that nobody needs to look at yet. */
         RUNS,
         /** A visit that is to come. */

@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.stream.IntStream;
 
 /**
@@ -13,6 +14,9 @@ import java.util.stream.IntStream;
  * be begun and nobody is nearer to, else to wait. Two people are never given the same.
  */
 public final class Steer {
+
+    /** More turns than any plan has. */
+    private static final int PLENTY = 1_000_000;
 
     private final Brief brief;
     private final Map<Long, Map<Integer, Planned>> planned = new HashMap<>();
@@ -28,6 +32,39 @@ public final class Steer {
             var t = plan.turns().get(i);
             planned.computeIfAbsent(t.unit(), u -> new HashMap<>()).put(plan.after(t), new Planned(i, t.who()));
         }
+    }
+
+    /**
+     * Returns what each person is to do at this moment, by their index. What is given to one is not given to another: those
+     * whose own turn it is come first, in the order of the plan.
+     */
+    public List<DoNow> all(Standing standing) {
+        var told = new ArrayList<DoNow>();
+        var units = new HashMap<>(standing.units());
+        var open = new ArrayList<Integer>();
+        for (int p = 0; p < brief.hands().size(); p++) {
+            told.add(now(standing, p));
+            open.add(p);
+        }
+        while (!open.isEmpty()) {
+            var moment = new Standing(standing.now(), units, standing.people());
+            open.forEach(p -> told.set(p, now(moment, p)));
+            open.removeIf(p -> told.get(p).what() != DoNow.What.DO);
+            var next = open.stream().min(Comparator.comparingInt(p -> rank(told.get(p), p)));
+            next.ifPresent(p -> {
+                var given = told.get(p);
+                units.put(given.unit(), new Standing.Progress(given.stretch(), standing.now(), OptionalInt.of(p)));
+            });
+            next.ifPresent(open::remove);
+        }
+        return told;
+    }
+
+    /** Own turns before those of others. */
+    private int rank(DoNow told, int person) {
+        var unit = brief.units().get(brief.indexOf(told.unit()));
+        var plan = plannedFor(told.unit(), unit.stretches().size() - 1 - told.stretch());
+        return plan.who == person ? Math.min(plan.rank, PLENTY) : PLENTY + Math.min(plan.rank, PLENTY);
     }
 
     /** Returns what a person is to do at this moment. */
@@ -48,12 +85,36 @@ public final class Steer {
                     "You are at it.");
         if (standing.people().get(person).gone()) return nothing("You have left.");
         var open = candidates(standing, person);
-        if (open.isEmpty()) return nothing("Nothing is left that you may do.");
+        if (open.isEmpty()) return later(standing, person);
         return open.stream()
                 .filter(c -> can(standing, person, c, standing.now()))
                 .min(order(person))
                 .map(c -> told(standing, person, c, open))
                 .orElseGet(() -> waiting(standing, person, open));
+    }
+
+    /** Nothing can be begun by this person, and perhaps nothing ever again. */
+    private DoNow later(Standing standing, int person) {
+        var left = brief.units().stream()
+                .filter(u -> standing.of(u)
+                        .filter(p -> u.stretches().stream()
+                                .skip(p.next() + (p.by().isPresent() ? 1 : 0))
+                                .anyMatch(brief.hands().get(person)::may))
+                        .isPresent())
+                .toList();
+        if (left.isEmpty()) return nothing("Nothing is left that you may do.");
+        var before = left.stream()
+                .flatMap(u -> u.after().stream())
+                .filter(standing.units()::containsKey)
+                .findFirst();
+        return new DoNow(
+                DoNow.What.WAIT,
+                0,
+                0,
+                standing.now(),
+                before.map(u -> "Everything else waits for "
+                                + brief.units().get(brief.indexOf(u)).name() + ".")
+                        .orElse("Somebody else has in hand what is left."));
     }
 
     private static DoNow nothing(String because) {
@@ -135,7 +196,7 @@ public final class Steer {
     }
 
     private String because(Standing standing, int person, Candidate c, List<Candidate> open) {
-        if (open.size() == 1) return "It is the only one left for you.";
+        if (open.size() == 1) return onlyOne(standing, c);
         if (c.planned.who != person) {
             boolean later = open.stream().anyMatch(o -> o.planned.who == person);
             String own =
@@ -157,6 +218,14 @@ public final class Steer {
         return alone > 0
                 ? "It comes first by the plan: then " + alone + " min of it run by themselves."
                 : "It comes first by the plan.";
+    }
+
+    private String onlyOne(Standing standing, Candidate c) {
+        if (standing.units().size() == 1) return "It is the only one left.";
+        boolean first = brief.units().stream()
+                .filter(u -> standing.units().containsKey(u.id()))
+                .anyMatch(u -> u.after().contains(c.unit.id()));
+        return first ? "Everything else waits for it." : "It is the only one left for you now.";
     }
 
     private DoNow waiting(Standing standing, int person, List<Candidate> open) {

@@ -78,7 +78,8 @@ class TodayTest {
                 wait("Till 3", 30),
                 plain(Notice.What.BROKEN, "since Monday", 4_000),
                 plain(Notice.What.BROKEN, "since today", 10),
-                plain(Notice.What.DUE, "a key file", 60),
+                plain(Notice.What.DUE, "a key file", 60_000),
+                plain(Notice.What.CUT_OFF, "ran out", 5),
                 plain(Notice.What.VISIT_LATE, "late", 20),
                 plain(Notice.What.VISIT_RUNS, "runs", 30),
                 wait("Till 5", 60),
@@ -89,7 +90,8 @@ class TodayTest {
             assertThat(today.first().map(Notice::title)).contains("Look at Till 6");
             assertThat(today.now())
                     .extracting(Notice::title)
-                    .containsExactly("Look at Till 5", "runs", "late", "a key file", "since Monday", "since today");
+                    .containsExactly(
+                            "Look at Till 5", "runs", "late", "ran out", "since Monday", "since today", "a key file");
             assertThat(today.running()).extracting(Notice::title).containsExactly("Till 3", "Till 4");
             assertThat(today.ahead()).extracting(Notice::title).containsExactly("tomorrow", "next week");
         }

@@ -112,6 +112,39 @@ class SteerTest {
     }
 
     @Test
+    void whatIsGivenToOneIsGivenToNobodyElse() {
+        var first = VisitUnit.of(1, "Router", "cellar", List.of(BEGIN));
+        var waits = VisitUnit.of(2, "Till 1", "counter", List.of(BEGIN)).after(Set.of(1L));
+        var others = VisitUnit.of(3, "Till 2", "counter", List.of(BEGIN)).after(Set.of(1L));
+        var brief = new Brief(
+                List.of(first, waits, others),
+                List.of(Hands.of("Imke"), Hands.of("Joost")),
+                Means.ENOUGH,
+                OptionalInt.empty());
+        var steer = new Steer(brief, VisitPlanner.plan(brief).plan());
+        assertThat(steer.all(Standing.beginning(brief)))
+                .extracting(d -> d.what() + " " + d.unit() + " " + d.because())
+                .containsExactlyInAnyOrder(
+                        "DO 1 Everything else waits for it.", "WAIT 0 Everything else waits for Router.");
+        var open = at(70, Map.of(2L, progress(0, 0, -1), 3L, progress(0, 0, -1)), 2);
+        assertThat(steer.all(open)).extracting(DoNow::unit).containsExactlyInAnyOrder(2L, 3L);
+        assertThat(steer.all(at(75, Map.of(3L, progress(0, 0, 0)), 2)))
+                .extracting(DoNow::because)
+                .containsExactly("You are at it.", "Nothing is left that you may do.");
+        // One who comes after: whatever is left of it is in another's hands until then.
+        var both = new Brief(
+                List.of(VisitUnit.of(4, "Till 3", "counter", List.of(BEGIN, FINISH))),
+                brief.hands(),
+                Means.ENOUGH,
+                OptionalInt.empty());
+        assertThat(new Steer(both, VisitPlanner.plan(both).plan())
+                        .all(at(3, Map.of(4L, progress(0, 0, 1)), 2))
+                        .get(0)
+                        .because())
+                .isEqualTo("Somebody else has in hand what is left.");
+    }
+
+    @Test
     void whoHasLeftGetsNothingAndTheRestIsForTheOthers() {
         var brief = terminals(2, 2);
         var steer = new Steer(brief, VisitPlanner.plan(brief).plan());

@@ -17,9 +17,11 @@ import org.springframework.stereotype.Component;
 @Component
 class DueNotices implements Noticing {
 
-    /** What a date brings; what is merely not registered yet stands with the work of its site. */
-    private static final Set<What> DATED =
-            EnumSet.of(What.REGISTER_AGAIN, What.RESTART, What.RENEW, What.ASK, What.LOOK);
+    /** What is merely not registered yet stands with the work of its site. */
+    private static final Set<What> TOLD = EnumSet.complementOf(EnumSet.of(What.REGISTER));
+
+    /** What lets a device in no longer. */
+    private static final Set<What> CUT_OFF = EnumSet.of(What.REGISTER_AGAIN, What.CORRECT);
 
     private final DueStore store;
     private final Housekeeping housekeeping;
@@ -39,7 +41,7 @@ class DueNotices implements Noticing {
             var site = housekeeping.site(row.id());
             var zone = shown.clock(row.id()).zone();
             housekeeping.reminders(site).stream()
-                    .filter(r -> DATED.contains(r.what()) && r.due(now, zone))
+                    .filter(r -> TOLD.contains(r.what()) && r.due(now, zone))
                     .map(r -> notice(where, r))
                     .forEach(all::add);
             for (var o : housekeeping.leadTimes(site).items())
@@ -59,7 +61,7 @@ class DueNotices implements Noticing {
 
     private static Notice notice(Notice.Site where, Reminder r) {
         return new Notice(
-                Notice.What.DUE,
+                CUT_OFF.contains(r.what()) ? Notice.What.CUT_OFF : Notice.What.DUE,
                 where,
                 Station.REGISTER,
                 OptionalLong.of(r.registry()),

@@ -17,6 +17,8 @@ interface DueStore {
                 or r.restarted_at is null and r.entered_at > now() - interval '60 days'))
             or s.visit_on is not null
               and exists (select from prerequisite p where p.site_id = s.id and p.done_at is null)
+            or exists (select from endpoint e where e.site_id = s.id and e.retired_at is null and e.status = 'FAILED'
+              and e.station = 'REGISTER')
             order by s.id limit 25""")
     List<DueSite> sites();
 }

@@ -21,7 +21,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.IntStream;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -64,10 +63,7 @@ public class Taking {
 
     /** What each person is to do now, in their order. */
     List<DoNow> lines(VisitRow row, VisitNow now) {
-        var steer = steer(row, now);
-        return IntStream.range(0, now.brief().hands().size())
-                .mapToObj(p -> steer.now(now.standing(), p))
-                .toList();
+        return steer(row, now).all(now.standing());
     }
 
     private Steer steer(VisitRow row, VisitNow now) {
@@ -82,7 +78,7 @@ public class Taking {
         var row = running(id, person);
         settle(row);
         var now = visits.now(row);
-        var told = steer(row, now).now(now.standing(), person);
+        var told = lines(row, now).get(person);
         if (told.what() != DoNow.What.DO) return;
         var unit = now.brief().units().stream()
                 .filter(u -> u.id() == told.unit())

@@ -108,10 +108,12 @@ class VisitController {
         return shown(id);
     }
 
+    /** Begins, and lays the plan from now. */
     @PostMapping("/api/visits/{id}/begin")
     ResponseEntity<VisitView> begin(
             @PathVariable long id, @RequestHeader(name = "If-Match", required = false) String ifMatch, Principal by) {
         visits.begin(id, Etags.required(ifMatch), by.getName());
+        plans.lay(id);
         return shown(id);
     }
 

@@ -165,6 +165,8 @@ public class Visits {
     @Transactional
     public void begin(long id, int expected, String by) {
         var row = get(id);
+        if (plan(row).isEmpty())
+            throw Problem.of(HttpStatus.CONFLICT, "no-plan-yet", "Nobody has worked out who does what. Plan it first.");
         if (store.begin(id, expected, clock.instant()) == 0) throw Etags.stale();
         log.write(Log.entry(by, "visit begun").at(row.siteId()).after(Map.of("name", row.name())));
     }

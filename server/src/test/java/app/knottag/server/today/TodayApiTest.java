@@ -118,7 +118,7 @@ class TodayApiTest {
                 .asLong();
         write("update registration set entered_at = now() - interval '90 days', ends_at = now() - interval '1 hour',"
                 + " asked_at = now() - interval '91 days' where id = " + entry);
-        assertThat(told()).containsExactly("DUE Register Till 1 again in Guest portal");
+        assertThat(told()).containsExactly("CUT_OFF Register Till 1 again in Guest portal");
         write("update registration set ends_at = now() + interval '60 days' where id = " + entry);
         assertThat(told()).isEmpty();
         lead.put("/api/sites/" + site[0] + "/visit", "{'on':'2031-11-25','slack':1}")
