@@ -21,15 +21,16 @@
     run(() => ok(api.POST('/api/visits/{id}/people/{person}/take', { params: params(p) })));
   const drop = (p: number) =>
     run(() => ok(api.POST('/api/visits/{id}/people/{person}/drop', { params: params(p) })));
+  const done = (p: number) =>
+    run(() => ok(api.POST('/api/visits/{id}/people/{person}/done', { params: params(p) })));
   const leave = (p: number) =>
-    run(async () => {
-      await ok(
+    run(() =>
+      ok(
         api.POST('/api/visits/{id}/people/{person}/leave', {
           params: { ...params(p), header: { 'If-Match': `"${visit.version}"` } },
         }),
-      );
-      return ok(api.POST('/api/visits/{id}/plan', { params: { path: { id: visit.head.id } } }));
-    });
+      ),
+    );
 </script>
 
 <ul class="mt-4 grid gap-3" aria-label="What to do now">
@@ -43,9 +44,10 @@
           <span class="font-semibold">Nothing before {when(p.now.at, serverClock.millis)}.</span>
           <span class="quiet block text-sm">{p.now.because}</span>
         {:else}
-          <a class="link font-semibold" href={at(visit.head.siteId, 'onboard', p.now.endpointId ?? 0)}
-            >{p.now.endpoint}: {p.now.title}</a
-          >
+          {#if (p.now.unitId ?? 0) > 0}<a
+              class="link font-semibold"
+              href={at(visit.head.siteId, 'onboard', p.now.unitId ?? 0)}>{p.now.unit}: {p.now.title}</a
+            >{:else}<span class="font-semibold">{p.now.title}</span>{/if}
           {#if p.now.steps > 1}<span class="quiet text-sm">and {p.now.steps - 1} more after it</span>{/if}
           <span class="quiet block text-sm"
             >{p.now.place ? p.now.place + '. ' : ''}{p.now.what === 'GO_ON' && p.now.since
@@ -59,6 +61,11 @@
             class="btn btn-primary btn-sm"
             disabled={busy}
             onclick={() => take(i)}>{p.name.split(' ')[0]} takes it</button
+          >{/if}
+        {#if p.now.what === 'GO_ON' && (p.now.unitId ?? 0) < 0}<button
+            class="btn btn-primary btn-sm"
+            disabled={busy}
+            onclick={() => done(i)}>It is done</button
           >{/if}
         {#if p.now.what === 'GO_ON'}<button
             class="btn btn-ghost btn-sm"

@@ -14,20 +14,18 @@
   <p class="text-3xl font-bold {late ? 'text-error' : ''}">Done {at(plan.finish)}</p>
   <div class="max-w-3xl">
     <p>
-      {#if plan.bound.best}Nobody can be done earlier{plan.bound.searched ? '' : ', by the sums alone'}.
-      {:else}Nobody can be done before {at(plan.bound.at)}{plan.bound.searched
-          ? ''
-          : '; reckoned by the sums alone, since the search does not run on this machine'}.{/if}
-      One after another it would take {minutes(plan.oneAfterAnother)}. Five days of ten it is done by {at(
-        plan.odds.half,
-      )}, nine by {at(plan.odds.nine)}.
+      {plan.bound.best ? 'Nobody can be done earlier' : `Nobody can be done before ${at(plan.bound.at)}`}{plan
+        .bound.searched
+        ? ''
+        : ', reckoned by sums alone'}. One after another it would take {minutes(plan.oneAfterAnother)}. Five
+      days of ten it is done by {at(plan.odds.half)}, nine by {at(plan.odds.nine)}.
     </p>
     {#if visit.head.due}
       <p class={late || tight ? 'font-semibold text-error' : ''}>
         {#if late}That is too late: it must be done by {at(visit.head.due)}. Leave something for another day,
           {plan.helps.length ? 'or take what helps' : 'or begin earlier'}.
         {:else}In {plan.odds.inTime} of 100 days it is done by {at(visit.head.due)}.{/if}
-        {#if plan.latest.length}
+        {#if visit.head.state === 'PLANNED' && plan.latest.length}
           At the latest
           {#each plan.latest as l, i (l.who)}{i ? ', ' : ' '}{visit.people[l.who]?.name} begins {at(
               l.at,
@@ -42,6 +40,15 @@
           )}{/each}.
       </p>
     {/if}
+    <p class="quiet text-sm">
+      {#if plan.known.learned}
+        The minutes of {plan.known.learned} of {plan.known.steps} steps are learned from visits before; the others
+        are the usual ones of their kind.
+      {:else}
+        All minutes are the usual ones of each kind; what is learned from visits counts from the eighth time
+        on.
+      {/if}
+    </p>
     {#each plan.obstacles as o (o.unit)}<p class="caution mt-1">{o.text}</p>{/each}
     {#if plan.left.length}
       <p class="caution mt-1">

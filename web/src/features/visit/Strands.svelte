@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import type { Schemas } from '../../api/client';
   import { serverClock } from '../../ui/now.svelte';
   import { dayTime, hourOf, minutes, when } from '../../ui/time';
@@ -21,6 +22,14 @@
   const tops = $derived(
     rows.reduce<number[]>((all, r) => [...all, (all.at(-1) ?? 0) + 62 + r.lanes * LANE], [0]),
   );
+  let printing = $state(false);
+  /** All turns on the sheet, without the picture. */
+  async function print() {
+    printing = true;
+    await tick();
+    window.print();
+    printing = false;
+  }
   const hour = (iso: string) => when(iso, serverClock.millis);
   const letters = (text: string, px: number) => {
     const most = Math.floor(px / 7.2);
@@ -37,7 +46,7 @@
 </script>
 
 <section class="mt-5" aria-label="Who does what when">
-  <div bind:clientWidth={wide} class="max-[700px]:hidden">
+  <div bind:clientWidth={wide} class="no-print max-[700px]:hidden">
     <svg
       width={width + 2 * MARGIN}
       height={(tops.at(-1) ?? 0) + 26}
@@ -55,7 +64,7 @@
         {@const top = tops[i] ?? 0}
         <text x="0" y={top + 13} class="name">{row.name}</text>
         <line class="strand" x1="0" x2={width} y1={top + 34} y2={top + 34} />
-        {#each row.turns as d (d.turn.endpointId + ' ' + d.turn.from)}
+        {#each row.turns as d (d.turn.unitId + ' ' + d.turn.from)}
           {#if d.lane >= 0}
             {@const y = top + 58 + d.lane * LANE}
             {@const r = Math.min(8, (d.end - d.x - d.width) / 2)}
@@ -67,7 +76,11 @@
             />
             <circle class="end" cx={d.end - r} cy={y} r="3" />
           {/if}
-          <a href={at(visit.head.siteId, 'onboard', d.turn.endpointId)} aria-hidden="true" tabindex="-1">
+          <a
+            href={d.turn.unitId > 0 ? at(visit.head.siteId, 'onboard', d.turn.unitId) : undefined}
+            aria-hidden="true"
+            tabindex="-1"
+          >
             <rect
               class="turn"
               class:tight={d.turn.tight}
@@ -77,8 +90,8 @@
               height="27"
               rx="3"
             />
-            <text class="on" x={d.x + 5} y={top + 38}>{letters(d.turn.endpoint, d.width - 8)}</text>
-            <title>{d.turn.endpoint}: {d.turn.title}, {hour(d.turn.from)} to {hour(d.turn.until)}</title>
+            <text class="on" x={d.x + 5} y={top + 38}>{letters(d.turn.unit, d.width - 8)}</text>
+            <title>{d.turn.unit}: {d.turn.title}, {hour(d.turn.from)} to {hour(d.turn.until)}</title>
           </a>
         {/each}
       {/each}
@@ -90,21 +103,22 @@
       Orange is tight: if that is late, all of it is late. A cord below is a device that runs by itself.
     </p>
   </div>
-  <details class="mt-3" open={wide < 700}>
+  <details class="mt-3" open={wide < 700 || printing}>
     <summary class="cursor-pointer font-semibold">Turn by turn</summary>
+    <button class="no-print btn mt-1 btn-sm" onclick={print}>Print the day</button>
     <div class="mt-2 grid gap-6 md:grid-cols-2 xl:grid-cols-3">
       {#each rows as row (row.name)}
         <div>
           <h3 class="font-bold">{row.name}</h3>
           <ol>
-            {#each row.turns as { turn } (turn.endpointId + ' ' + turn.from)}
+            {#each row.turns as { turn } (turn.unitId + ' ' + turn.from)}
               <li class="flex gap-3 border-b border-base-300 py-1 text-sm">
                 <span class="font-mono {turn.tight ? 'font-bold' : ''}">{hour(turn.from)}</span>
                 <span class="min-w-0 flex-1"
-                  ><a
-                    class="font-semibold hover:underline"
-                    href={at(visit.head.siteId, 'onboard', turn.endpointId)}>{turn.endpoint}</a
-                  >: {turn.title}
+                  >{#if turn.unitId > 0}<a
+                      class="font-semibold hover:underline"
+                      href={at(visit.head.siteId, 'onboard', turn.unitId)}>{turn.unit}</a
+                    >: {turn.title}{:else}<span class="font-semibold">{turn.title}</span>{/if}
                   <span class="quiet"
                     >{turn.place ? turn.place + ', ' : ''}until {hour(turn.until)}{turn.done === turn.until
                       ? ''

@@ -4,8 +4,9 @@
   import { at } from '../../router';
 
   /** After a visit: what is left, and hands as they really were beside what was planned. */
-  let { visit }: { visit: Schemas['VisitView'] } = $props();
+  let { visit, again }: { visit: Schemas['VisitView']; again?: () => void } = $props();
   const left = $derived(visit.units.filter((u) => !u.done));
+  const tasks = $derived(visit.tasks.filter((t) => !t.done));
   const real = $derived(visit.real.reduce((sum, m) => sum + m.minutes, 0));
   const planned = $derived(visit.real.reduce((sum, m) => sum + m.planned, 0));
   const name = (id: number) => visit.units.find((u) => u.endpointId === id)?.endpoint ?? '';
@@ -17,6 +18,17 @@
     {#if visit.real.length}
       <p class="mt-1">
         Hands took {minutes(real)} where {minutes(planned)} were planned.
+      </p>
+      <p class="mt-1">
+        Offer {minutes(visit.offer.minutes)} of hands for the same again:
+        {#if visit.offer.known}
+          four of five times {visit.offer.known} of its {visit.offer.steps} steps took no longer{visit.offer
+            .known < visit.offer.steps
+            ? ', and the others are as planned'
+            : ''}.
+        {:else}
+          as planned, since a step counts by itself from the eighth time on.
+        {/if}
       </p>
       <table class="table mt-2">
         <thead
@@ -38,8 +50,11 @@
   </section>
   <section aria-label="What is left">
     <h2>What is left</h2>
-    {#if left.length}
+    {#if left.length || tasks.length}
       <ul class="mt-1">
+        {#each tasks as t (t.id)}<li class="border-b border-base-300 py-1">
+            {t.title} <span class="quiet text-sm">{minutes(t.minutes)}</span>
+          </li>{/each}
         {#each left as u (u.endpointId)}
           <li class="border-b border-base-300 py-1">
             <a class="hover:underline" href={at(visit.head.siteId, 'onboard', u.endpointId)}>{u.endpoint}</a>
@@ -47,6 +62,8 @@
           </li>
         {/each}
       </ul>
+      {#if again}<button class="btn mt-3 btn-sm" onclick={again}>Plan what is left as another visit</button
+        >{/if}
     {:else}
       <p class="mt-1">Everything that was to be set up is done.</p>
     {/if}

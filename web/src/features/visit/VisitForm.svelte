@@ -8,9 +8,10 @@
   import TextField from '../../ui/TextField.svelte';
   import TimeField from '../../ui/TimeField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
-  import { asked, chosenOf, peopleOf, placesOf, shortOf, typed } from './visitForm';
+  import { asked, chosenOf, peopleOf, placesOf, shortOf, tasksOf, typed } from './visitForm';
   import VisitPeople from './VisitPeople.svelte';
   import VisitPlaces from './VisitPlaces.svelte';
+  import VisitTasks from './VisitTasks.svelte';
   import VisitTools from './VisitTools.svelte';
   import VisitUnits from './VisitUnits.svelte';
 
@@ -18,11 +19,14 @@
   let {
     siteId,
     visit,
+    left,
     kept,
     leave,
   }: {
     siteId: number;
     visit?: Schemas['VisitView'];
+    /** What is left of another visit, to be planned as one of its own. */
+    left?: Schemas['VisitView'];
     kept: (id: number) => void;
     leave: () => void;
   } = $props();
@@ -31,11 +35,13 @@
   const endpoints = createQuery(() => endpointsQuery(siteId));
   const key = freshKey();
   const was = untrack(() => visit);
-  const f = $state(typed(was));
-  let people = $state(peopleOf(was));
-  let places = $state(placesOf(was));
-  let tools = $state(shortOf(was));
-  const chosen = new SvelteMap(chosenOf(was));
+  const like = untrack(() => visit ?? left);
+  const f = $state(was ? typed(was) : { ...typed(like), begins: '', due: '' });
+  let people = $state(peopleOf(like));
+  let places = $state(placesOf(like));
+  let tools = $state(shortOf(like));
+  let tasks = $state(tasksOf(like));
+  const chosen = new SvelteMap(chosenOf(like));
   const open = $derived(
     endpoints.data?.filter(
       (e) =>
@@ -44,7 +50,7 @@
   );
   const names = $derived([...new Set(open.map((e) => e.place).filter(Boolean))]);
   const problem = $derived(change.problem);
-  const body = () => asked(f, people, places, tools, chosen);
+  const body = () => asked(f, people, places, tools, tasks, chosen);
 
   async function keep(event: SubmitEvent) {
     event.preventDefault();
@@ -141,7 +147,10 @@
     <VisitPlaces bind:places {names} {problem} />
     <VisitTools bind:tools {open} {problem} />
   </div>
-  <VisitUnits {chosen} {open} {problem} />
+  <div class="grid content-start gap-6">
+    <VisitUnits {chosen} {open} {problem} />
+    <VisitTasks bind:tasks {names} {siteId} {problem} />
+  </div>
   <div class="lg:col-span-2">
     <Trouble {problem} />
     <button class="btn btn-primary" disabled={change.busy}

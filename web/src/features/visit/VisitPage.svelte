@@ -11,15 +11,29 @@
   import { visitQuery } from './queries';
   import Strands from './Strands.svelte';
   import VisitAfter from './VisitAfter.svelte';
+  import VisitBefore from './VisitBefore.svelte';
   import VisitForm from './VisitForm.svelte';
 
   /** One visit: before it the plan, during it what to do now, after it how it went. */
-  let { id, siteId, mayWork, back }: { id: number; siteId: number; mayWork: boolean; back: () => void } =
-    $props();
+  let {
+    id,
+    siteId,
+    mayWork,
+    kept,
+    back,
+  }: {
+    id: number;
+    siteId: number;
+    mayWork: boolean;
+    kept: (id: number) => void;
+    back: () => void;
+  } = $props();
   const client = useQueryClient();
   const change = useChange();
   const visit = createQuery(() => visitQuery(id));
   let editing = $state(false);
+  let before = $state(false);
+  let again = $state(false);
   const v = $derived(visit.data);
   const version = $derived({ 'If-Match': `"${v?.version ?? 0}"` });
 
@@ -38,6 +52,9 @@
   <Trouble problem={asProblem(visit.error)} again={() => visit.refetch()} />
 {:else if !v}
   <Loading />
+{:else if again}
+  <h1>A new visit</h1>
+  <VisitForm {siteId} left={v} {kept} leave={() => (again = false)} />
 {:else if editing}
   <h1>{v.head.name}</h1>
   <VisitForm {siteId} visit={v} kept={() => (editing = false)} leave={() => (editing = false)} />
@@ -45,6 +62,9 @@
   <div class="flex flex-wrap items-center gap-3">
     <h1 class="mr-auto">{v.head.name}</h1>
     {#if mayWork && v.head.state !== 'OVER'}
+      <button class="btn btn-ghost btn-sm" onclick={() => (before = !before)}
+        >{before ? 'To the plan' : 'What goes along'}</button
+      >
       <button class="btn btn-ghost btn-sm" onclick={() => (editing = true)}>Change it</button>
       <button class="btn btn-ghost btn-sm" disabled={change.busy} onclick={replan}
         >{change.busy ? 'Working it out…' : 'Plan anew from now'}</button
@@ -70,7 +90,8 @@
   </p>
   <Trouble problem={change.problem} />
   {#if v.head.state === 'RUNNING'}<HandsNow visit={v} {mayWork} {run} busy={change.busy} />{/if}
-  {#if v.head.state === 'OVER'}<VisitAfter visit={v} />
+  {#if v.head.state === 'OVER'}<VisitAfter visit={v} again={mayWork ? () => (again = true) : undefined} />
+  {:else if before}<VisitBefore visit={v} />
   {:else if v.plan}
     <PlanSaid visit={v} plan={v.plan} />
     <Strands visit={v} plan={v.plan} />

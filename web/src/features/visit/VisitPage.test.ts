@@ -16,8 +16,8 @@ const person = (name: string, more = {}) => ({
   gone: false,
   now: {
     what: 'DO',
-    endpointId: 4,
-    endpoint: 'Till 3',
+    unitId: 4,
+    unit: 'Till 3',
     place: 'Plant hall',
     title: 'First start',
     steps: 3,
@@ -39,10 +39,12 @@ const visit = (more = {}, plan = {}, state = 'PLANNED') => ({
   },
   beganAt: null,
   endedAt: null,
-  people: [person('Imke R'), person('Joost T', { endpointId: 5, endpoint: 'Till 4' })],
+  people: [person('Imke R'), person('Joost T', { unitId: 5, unit: 'Till 4' })],
   means: { places: [], tools: [], outlets: 4, ports: null, megabits: 0, walk: 1 },
   units: [],
+  tasks: [],
   real: [],
+  offer: { minutes: 0, known: 0, steps: 0 },
   version: 3,
   plan: {
     turns: [],
@@ -56,6 +58,7 @@ const visit = (more = {}, plan = {}, state = 'PLANNED') => ({
     obstacles: [],
     left: [],
     latest: [],
+    known: { learned: 0, steps: 30 },
     ...plan,
   },
   ...more,
@@ -63,7 +66,7 @@ const visit = (more = {}, plan = {}, state = 'PLANNED') => ({
 
 function open(body: object, more = {}) {
   const sent = answering({ 'GET /api/visits/7': { body }, ...more });
-  show(VisitPage, { id: 7, siteId: 1, mayWork: true, back: () => {} });
+  show(VisitPage, { id: 7, siteId: 1, mayWork: true, kept: () => {}, back: () => {} });
   return sent;
 }
 
@@ -111,6 +114,18 @@ describe('a visit', () => {
     expect(sent.map((s) => s.call)).toContain('POST /api/visits/7/people/1/take');
   });
 
+  it('has a task in hand that is done by a press, since it has no runbook', async () => {
+    const running = visit(
+      { people: [person('Imke R', { what: 'GO_ON', unitId: -3, title: 'Close the box' })] },
+      {},
+      'RUNNING',
+    );
+    const sent = open(running, { 'POST /api/visits/7/people/0/done': { body: running } });
+    await fireEvent.click(await screen.findByRole('button', { name: 'It is done' }));
+    expect(sent.map((s) => s.call)).toContain('POST /api/visits/7/people/0/done');
+    expect(screen.queryByRole('link', { name: /Close the box/ })).toBeNull();
+  });
+
   it('begins from the version that is on the screen, and keeps what went wrong', async () => {
     const sent = open(visit(), {
       'POST /api/visits/7/begin': {
@@ -151,6 +166,7 @@ describe('a visit', () => {
               done: false,
             },
           ],
+          offer: { minutes: 9, known: 1, steps: 1 },
           real: [{ endpointId: 4, kind: 'x', step: 'wire', minutes: 11, planned: 8 }],
         },
         {},

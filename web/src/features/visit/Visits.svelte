@@ -28,7 +28,7 @@
 </script>
 
 {#if chosen}
-  {#key chosen}<VisitPage id={chosen} {siteId} {mayWork} back={() => open(0)} />{/key}
+  {#key chosen}<VisitPage id={chosen} {siteId} {mayWork} kept={open} back={() => open(0)} />{/key}
 {:else if adding}
   <h1>A new visit</h1>
   <VisitForm {siteId} kept={open} leave={() => (adding = false)} />

@@ -8,6 +8,25 @@ export const visitsQuery = (siteId: number) =>
       ok(api.GET('/api/sites/{siteId}/visits', { params: { path: { siteId } }, signal })),
   });
 
+/** What waits at a site today beside what runs and visits: it may be taken along. */
+export const waitingQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['today'],
+    queryFn: ({ signal }) => ok(api.GET('/api/today', { signal })),
+    select: (day) =>
+      [...(day.first ? [day.first] : []), ...day.now].filter(
+        (n) => n.siteId === siteId && ['BROKEN', 'CUT_OFF', 'DUE'].includes(n.what),
+      ),
+  });
+
+/** What goes along; it is another one when the visit was changed. */
+export const preparationQuery = (id: number, version: number) =>
+  queryOptions({
+    queryKey: ['visit', id, 'preparation', version],
+    queryFn: ({ signal }) =>
+      ok(api.GET('/api/visits/{id}/preparation', { params: { path: { id } }, signal })),
+  });
+
 /** A visit; while people are at work it is asked for again and again, since it changes under everybody's hands. */
 export const visitQuery = (id: number) =>
   queryOptions({

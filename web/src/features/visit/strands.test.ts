@@ -3,8 +3,8 @@ import { marks, strands } from './strands';
 
 const at = (minute: number) => new Date(Date.UTC(2031, 10, 25, 6, minute)).toISOString();
 const turn = (who: number, from: number, until: number, done = until) => ({
-  endpointId: from + 1,
-  endpoint: 'Till',
+  unitId: from + 1,
+  unit: 'Till',
   place: '',
   title: 'Wire it',
   who,

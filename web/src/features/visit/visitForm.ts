@@ -21,6 +21,15 @@ export interface Short {
   kind: string;
 }
 
+/** Something else that is to be done there; without a number it is another one. */
+export interface Task {
+  id?: number;
+  title: string;
+  place: string;
+  minutes: string;
+  skill: string;
+}
+
 /** Where a device is set up, and whether all others wait for it. */
 export interface Chosen {
   bench: boolean;
@@ -72,8 +81,22 @@ export const placesOf = (v?: Schemas['VisitView']): PlaceHours[] =>
 export const shortOf = (v?: Schemas['VisitView']): Short[] =>
   v?.means.tools.map((t) => ({ tool: t.tool, count: String(t.count), kind: t.kind })) ?? [];
 
+/** Tasks that are not done; of a visit that is over they become others. */
+export const tasksOf = (v?: Schemas['VisitView']): Task[] =>
+  v?.tasks
+    .filter((t) => !t.done)
+    .map((t) => ({
+      id: v.head.state === 'OVER' ? undefined : t.id,
+      title: t.title,
+      place: t.place,
+      minutes: String(t.minutes),
+      skill: t.skill,
+    })) ?? [];
+
 export const chosenOf = (v?: Schemas['VisitView']): [number, Chosen][] =>
-  v?.units.map((u) => [u.endpointId, { bench: u.bench, first: u.first }]) ?? [];
+  v?.units
+    .filter((u) => v.head.state !== 'OVER' || !u.done)
+    .map((u) => [u.endpointId, { bench: u.bench, first: u.first }]) ?? [];
 
 /** What is sent. */
 export const asked = (
@@ -81,6 +104,7 @@ export const asked = (
   people: Person[],
   places: PlaceHours[],
   tools: Short[],
+  tasks: Task[],
   chosen: Iterable<[number, Chosen]>,
 ): Schemas['VisitPlanRequest'] => ({
   name: f.name,
@@ -98,5 +122,6 @@ export const asked = (
   })),
   places: places.map((p) => ({ ...p })),
   tools: tools.map((t) => ({ tool: t.tool, count: number(t.count) ?? 0, kind: t.kind })),
+  tasks: tasks.map((t) => ({ ...t, minutes: number(t.minutes) ?? 0 })),
   units: [...chosen].map(([endpointId, c]) => ({ endpointId, ...c })),
 });

@@ -23,16 +23,27 @@ create table visit_unit (
 );
 create index visit_unit_endpoint on visit_unit (endpoint_id);
 
--- Who is at what now: a person at one device, a device in one pair of hands.
+-- Whatever else is to be done there: a swap, a check, something to close.
+create table visit_task (
+  id bigint generated always as identity primary key,
+  visit_id bigint not null references visit,
+  title text not null check (length(title) between 1 and 160),
+  place text not null default '',
+  minutes int not null check (minutes between 1 and 240),
+  skill text not null default '',
+  done_at timestamptz
+);
+create index visit_task_visit on visit_task (visit_id);
+
+-- Who is at what now: a person at one device or task, which is in one pair of hands. A task counts below zero.
 create table visit_hand (
-  visit_id bigint not null,
+  visit_id bigint not null references visit,
   person int not null check (person between 0 and 19),
-  endpoint_id bigint not null,
+  unit_id bigint not null check (unit_id <> 0),
   steps jsonb not null check (jsonb_typeof(steps) = 'array'),
   since timestamptz not null,
   primary key (visit_id, person),
-  unique (visit_id, endpoint_id),
-  foreign key (visit_id, endpoint_id) references visit_unit
+  unique (visit_id, unit_id)
 );
 
 -- Minutes of hands as they really were.
@@ -52,4 +63,4 @@ create index visit_minutes_kind on visit_minutes (kind, step);
 create index endpoint_failed on endpoint (site_id) where status = 'FAILED' and retired_at is null;
 
 grant select, insert, update on visit, visit_minutes to knot_app;
-grant select, insert, update, delete on visit_unit, visit_hand to knot_app;
+grant select, insert, update, delete on visit_unit, visit_task, visit_hand to knot_app;

@@ -12,7 +12,7 @@ import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.ReducedMotion;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Map;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
 /** Makes docs/screenshots anew from the demo; run by ./knot screenshots, not by the tests. */
@@ -31,14 +31,18 @@ class Screenshots {
             assertThat(page.getByText("Fetching…")).hasCount(0);
             shot(page, sight);
         }
-        for (var sight : Map.of("registries", "registries", "swap", "swaps").entrySet()) {
-            page.navigate(demo.url() + "/sites/1/register/" + sight.getValue());
-            assertThat(page.locator("main h1")).isVisible();
-            assertThat(page.getByText("Fetching…")).hasCount(0);
-            if (sight.getKey().equals("registries"))
-                page.getByText("Staff portal").first().click();
-            shot(page, sight.getKey());
-        }
+        page.navigate(demo.url() + "/sites/1/register/registries");
+        assertThat(page.getByText("Staff portal").first()).isVisible();
+        assertThat(page.getByText("Fetching…")).hasCount(0);
+        page.getByText("Staff portal").first().click();
+        shot(page, "registries");
+        page.navigate(demo.url() + "/today");
+        assertThat(heading(page, "Sites")).isVisible();
+        shot(page, "today");
+        visit(demo, page);
+        page.navigate(demo.url() + "/sites/1/onboard/worksheets?sheet=drives");
+        assertThat(page.locator("main svg").first()).isVisible();
+        shot(page, "worksheet");
         page.navigate(demo.url() + "/sites/3/onboard/kinds");
         page.getByText("Copy").nth(3).click();
         assertThat(page.getByText("Nothing speaks against it.")).isVisible();
@@ -52,19 +56,30 @@ class Screenshots {
         page.navigate(demo.url() + "/sites/1/onboard");
         assertThat(page.getByText("Do this now")).isVisible();
         shot(page, "board");
-        page.navigate(demo.url() + "/sites/1/plan/intake");
-        field(page, "Paste it here")
-                .fill("Device;IP;MAC;Room\nHall copier;10.44.16.40;00-00-5E-00-53-40;Hall\nYard time "
-                        + "clock;;;Yard\nScanner;10.44.16.7;;Hall\nTill one;10.44.16.51;;");
-        button(page, "See what it makes").click();
-        assertThat(page.getByText("This makes 3")).isVisible();
-        shot(page, "bring-in");
         page.navigate(demo.url() + "/sites/1/plan/renumber");
         field(page, "New prefix").fill("10.60.2.0/24");
         field(page, "New gateway").fill("10.60.2.53");
         button(page, "See what moves").click();
         assertThat(page.getByText("1 take another host number")).isVisible();
         shot(page, "renumber");
+    }
+
+    private static void visit(Demo demo, Page page) {
+        page.navigate(demo.url() + "/sites/1/onboard/visits");
+        button(page, "Plan a visit").click();
+        field(page, "What the visit is called").fill("Second shop, opening morning");
+        field(page, "It begins").fill("25 Nov 2031, 06:00");
+        field(page, "Everything must be done by").fill("25 Nov 2031, 08:15");
+        field(page, "Name").fill("Imke Rasmund");
+        button(page, "One more person").click();
+        field(page, "Name").nth(1).fill("Joris Teel");
+        for (String unit : List.of("Goods-in", "Nursery", "Yard", "Till 3", "Office copier", "Accounts"))
+            page.getByRole(AriaRole.CHECKBOX, new Page.GetByRoleOptions().setName(Pattern.compile("^" + unit)))
+                    .first()
+                    .check();
+        button(page, "Plan it").click();
+        assertThat(page.getByText("Nobody can be done").first()).isVisible();
+        shot(page, "visit");
     }
 
     @Test
@@ -89,9 +104,6 @@ class Screenshots {
             var technician = new Technician(page, 4);
             technician.upToTheSheet("0093");
             shot(page, "type-sheet");
-            button(page, "Bench").click();
-            shot(page, "bench-panel");
-            button(page, "Close").click();
             technician.fromSheetToConfirm();
             technician.prove();
             button(page, "Sign off as Imke Rasmund").click();

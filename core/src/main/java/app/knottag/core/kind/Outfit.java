@@ -11,6 +11,7 @@ import java.util.List;
  * @param variants models that look alike
  * @param plugs what is plugged in, first to last
  * @param factory how it comes from the factory
+ * @param orders what must be ordered or asked for ahead
  * @param where whether it is usually set up on the bench or in its place, and why
  */
 public record Outfit(
@@ -20,9 +21,11 @@ public record Outfit(
         List<Variant> variants,
         List<Plug> plugs,
         List<String> factory,
+        List<Order> orders,
         String where) {
 
-    static final Outfit NONE = new Outfit(null, null, null, null, null, null, null);
+    static final Outfit NONE =
+            new Outfit(List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), "");
 
     public Outfit {
         kit = KindCheck.orEmpty(kit);
@@ -31,6 +34,7 @@ public record Outfit(
         variants = KindCheck.orEmpty(variants);
         plugs = KindCheck.orEmpty(plugs);
         factory = KindCheck.orEmpty(factory);
+        orders = KindCheck.orEmpty(orders);
         where = KindCheck.orEmpty(where);
     }
 
@@ -44,4 +48,25 @@ public record Outfit(
 
     /** A plug and where it goes. */
     public record Plug(String plug, String into) {}
+
+    /**
+     * Something that takes days to come.
+     *
+     * @param who whom to ask
+     * @param days how long it usually takes, 0..365
+     * @param bySerial whether it is asked for with the serial of each unit
+     */
+    public record Order(String name, String who, int days, boolean bySerial) {
+        public Order {
+            if (name.isBlank() || name.length() > 60)
+                throw new IllegalArgumentException("An order has a name of 1..60 characters, was “" + name + "”");
+            if (days < 0 || days > 365)
+                throw new IllegalArgumentException("days of “" + name + "” must be 0..365, was " + days);
+        }
+    }
+
+    /** Whether it is usually set up on the bench, and so the day before. */
+    public boolean onBench() {
+        return where.startsWith("On the bench");
+    }
 }

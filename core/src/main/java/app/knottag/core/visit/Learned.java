@@ -49,6 +49,34 @@ public final class Learned {
         return seen.getOrDefault(new At(kind, step), List.of()).size();
     }
 
+    /** Returns of how many steps of a kind enough is on record. */
+    public int known(String kind, List<Stretch> stretches) {
+        return (int) stretches.stream()
+                .flatMap(s -> s.steps().stream())
+                .filter(s -> count(kind, s) >= LEAST)
+                .count();
+    }
+
+    /**
+     * What an offer for the same steps should say: of each what four of five did not pass, or what was planned while too few
+     * are on record.
+     *
+     * @param known of how many of them enough is on record
+     */
+    public record Offer(int minutes, int known, int steps) {}
+
+    /** Returns the offer for steps, each with the minutes that were planned for it. */
+    public Offer offer(List<Seen> planned) {
+        return new Offer(
+                planned.stream()
+                        .mapToInt(p -> fourOfFive(p.kind(), p.step()).orElse(p.minutes()))
+                        .sum(),
+                (int) planned.stream()
+                        .filter(p -> count(p.kind(), p.step()) >= LEAST)
+                        .count(),
+                planned.size());
+    }
+
     /** The least value that so many of a hundred do not pass. */
     private static int at(List<Integer> sorted, int ofHundred) {
         return sorted.get((sorted.size() * ofHundred + 99) / 100 - 1);

@@ -110,6 +110,13 @@ class RunbookWorkTest {
         var learned = new Learned(seen);
         assertThat(learned.hands(TERMINAL.id(), "wire")).contains(new Minutes(9, 12, 31));
         assertThat(learned.fourOfFive(TERMINAL.id(), "wire")).contains(20);
+        // Of the wiring four of five took no longer than 20; of the label nothing is on record, so what was planned
+        // stands.
+        assertThat(learned.offer(List.of(
+                        new Learned.Seen(TERMINAL.id(), "wire", 8), new Learned.Seen(TERMINAL.id(), "label", 2))))
+                .isEqualTo(new Learned.Offer(22, 1, 2));
+        assertThat(learned.known(TERMINAL.id(), RunbookWork.left(upTo(TERMINAL, "unpack", Optional.empty()), learned)))
+                .isEqualTo(1);
         assertThat(told(RunbookWork.left(upTo(TERMINAL, "unpack", Optional.empty()), learned))
                         .get(0))
                 .isEqualTo("unpack..first-start 20+55");

@@ -3,6 +3,7 @@ package app.knottag.server.register;
 import app.knottag.core.register.CalendarText;
 import app.knottag.core.register.LeadTimes;
 import app.knottag.core.register.Reminders.Reminder;
+import app.knottag.server.record.Appointments;
 import app.knottag.server.record.Sites;
 import app.knottag.server.web.Idempotency;
 import app.knottag.server.web.Problem;
@@ -14,6 +15,7 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
 import java.util.HexFormat;
+import java.util.List;
 import java.util.Locale;
 import net.fortuna.ical4j.model.Calendar;
 import net.fortuna.ical4j.model.TimeZoneRegistryFactory;
@@ -73,14 +75,22 @@ class Calendars {
     private final Housekeeping housekeeping;
     private final RegistryLines shown;
     private final Sites sites;
+    private final List<Appointments> appointments;
     private final Clock clock;
     private final SecureRandom random = new SecureRandom();
 
-    Calendars(Feeds feeds, Housekeeping housekeeping, RegistryLines shown, Sites sites, Clock clock) {
+    Calendars(
+            Feeds feeds,
+            Housekeeping housekeeping,
+            RegistryLines shown,
+            Sites sites,
+            List<Appointments> appointments,
+            Clock clock) {
         this.feeds = feeds;
         this.housekeeping = housekeeping;
         this.shown = shown;
         this.sites = sites;
+        this.appointments = appointments;
         this.clock = clock;
     }
 
@@ -146,6 +156,7 @@ class Calendars {
         for (var r : housekeeping.reminders(held)) calendar.add(event(r, site.code(), zone));
         for (var o : housekeeping.leadTimes(held).items())
             o.by().filter(d -> !o.item().done()).ifPresent(d -> calendar.add(order(o, d, site.code())));
+        for (var a : appointments) a.of(siteId).forEach(v -> calendar.add(visit(v, site.code(), zone)));
         return CalendarText.fold(calendar.toString());
     }
 
@@ -163,6 +174,13 @@ class Calendars {
         alarm.add(new Action("DISPLAY"));
         alarm.add(new Description(r.title()));
         event.add(alarm);
+        return event;
+    }
+
+    private static VEvent visit(Appointments.Appointment a, String code, ZoneId zone) {
+        var event = new VEvent(a.from().atZone(zone), Duration.between(a.from(), a.until()), a.title());
+        event.add(new Uid(a.key() + "@" + code.toLowerCase(Locale.ROOT) + ".knot-tag"));
+        event.add(new Description(a.detail()));
         return event;
     }
 

@@ -1,21 +1,27 @@
 package app.knottag.server.register;
 
+import app.knottag.core.register.LeadTimes;
 import app.knottag.server.log.Log;
+import app.knottag.server.record.Preparing;
 import app.knottag.server.register.PrerequisiteStore.PrerequisiteRow;
 import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /** Keeps what must be ordered or asked for before the next visit. */
 @Service
-public class Orders {
+public class Orders implements Preparing {
 
     private final PrerequisiteStore store;
     private final Housekeeping housekeeping;
@@ -70,6 +76,26 @@ public class Orders {
                 .at(siteId)
                 .after(Map.of(
                         "on", Optional.ofNullable(on).map(Object::toString).orElse("none"))));
+    }
+
+    /** What stands on the list already stays as it is; the visit is the soonest that is planned. */
+    @Override
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void prepare(long siteId, LocalDate on, List<LeadTimes.Item> needed, String by) {
+        var there = store.of(siteId).stream()
+                .map(p -> p.name().toLowerCase(Locale.ROOT))
+                .collect(Collectors.toSet());
+        for (var item : needed) {
+            if (there.contains(item.name().toLowerCase(Locale.ROOT))) continue;
+            var row = new PrerequisiteRow(0, siteId, item.name(), item.who(), item.days(), item.after(), null);
+            store.add(row);
+            log.write(Log.entry(by, "to be ordered").at(siteId).after(row));
+        }
+        var was = store.visit(siteId);
+        var today = LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC);
+        if (Optional.ofNullable(was.visitOn())
+                .filter(d -> !d.isAfter(on) && !d.isBefore(today))
+                .isEmpty()) store.setVisit(siteId, on, was.visitSlack());
     }
 
     List<PrerequisiteRow> of(long siteId) {

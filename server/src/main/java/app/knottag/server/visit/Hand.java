@@ -7,11 +7,12 @@ import java.util.List;
 /**
  * What a person has in hand.
  *
- * @param steps keys of the steps of the stretch, in their order
+ * @param unitId an endpoint, or a task counted below zero
+ * @param steps keys of the steps of the stretch, in their order; none of a task
  */
-record Hand(int person, long endpointId, List<String> steps, Instant since) {
+record Hand(int person, long unitId, List<String> steps, Instant since) {
 
-    /** Whether nothing of it is left for hands: its steps are done, or the wait at its end runs. */
+    /** Whether nothing of an endpoint is left for hands: its steps are done, or the wait at its end runs. */
     boolean over(Board.Job job) {
         return job.runbook().current().stream().allMatch(s -> {
             if (!steps.contains(s.key())) return true;

@@ -9,15 +9,17 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Who is at what on a visit, over HTTP. */
+/** Who is at what on a visit, over HTTP; after each of these the plan is laid again, with as little upheaval as can be. */
 @RestController
 class HandController {
 
     private final Taking taking;
+    private final VisitPlans plans;
     private final VisitViews views;
 
-    HandController(Taking taking, VisitViews views) {
+    HandController(Taking taking, VisitPlans plans, VisitViews views) {
         this.taking = taking;
+        this.plans = plans;
         this.views = views;
     }
 
@@ -30,12 +32,22 @@ class HandController {
     @PostMapping("/api/visits/{id}/people/{person}/take")
     ResponseEntity<VisitView> take(@PathVariable long id, @PathVariable int person, Principal by) {
         taking.take(id, person, by.getName());
+        plans.lay(id);
+        return shown(id);
+    }
+
+    /** The task that they have in hand is done. */
+    @PostMapping("/api/visits/{id}/people/{person}/done")
+    ResponseEntity<VisitView> done(@PathVariable long id, @PathVariable int person, Principal by) {
+        taking.done(id, person, by.getName());
+        plans.lay(id);
         return shown(id);
     }
 
     @PostMapping("/api/visits/{id}/people/{person}/drop")
     ResponseEntity<VisitView> drop(@PathVariable long id, @PathVariable int person, Principal by) {
         taking.drop(id, person, by.getName());
+        plans.lay(id);
         return shown(id);
     }
 
@@ -47,6 +59,7 @@ class HandController {
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             Principal by) {
         taking.leave(id, person, Etags.required(ifMatch), by.getName());
+        plans.lay(id);
         return shown(id);
     }
 }

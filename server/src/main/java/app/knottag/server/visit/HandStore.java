@@ -2,6 +2,7 @@ package app.knottag.server.visit;
 
 import app.knottag.server.db.Json;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
@@ -13,26 +14,29 @@ import org.apache.ibatis.annotations.Select;
 @Mapper
 interface HandStore {
 
-    record HandRow(int person, long endpointId, Json steps, Instant since) {}
+    /** @param unitId an endpoint, or a task counted below zero */
+    record HandRow(int person, long unitId, Json steps, Instant since) {}
 
     /** Hands of one step as they really were, beside what was planned. */
     record MinutesRow(long endpointId, String kind, String step, int minutes, int planned) {}
 
-    @Select("select person, endpoint_id, steps, since from visit_hand where visit_id = #{id}")
+    @Select("select person, unit_id, steps, since from visit_hand where visit_id = #{id}")
     List<HandRow> hands(long id);
 
     /** What somebody has in hand on a visit that runs. */
-    record HeldRow(long visitId, int person, String endpoint) {}
+    record HeldRow(long visitId, int person, String what) {}
 
     @Select("""
-            select h.visit_id, h.person, e.name as endpoint from visit_hand h join visit v on v.id = h.visit_id
-            join endpoint e on e.id = h.endpoint_id where v.ended_at is null limit 500""")
+            select h.visit_id, h.person, coalesce(e.name, t.title, '') as what
+            from visit_hand h join visit v on v.id = h.visit_id
+            left join endpoint e on e.id = h.unit_id left join visit_task t on t.id = - h.unit_id
+            where v.ended_at is null limit 500""")
     List<HeldRow> running();
 
     /** Takes a device in hand; 0 when it is in hand already, or the person has another. */
     @Insert("""
-            insert into visit_hand (visit_id, person, endpoint_id, steps, since)
-            values (#{id}, #{h.person}, #{h.endpointId}, #{h.steps}, #{h.since}) on conflict do nothing""")
+            insert into visit_hand (visit_id, person, unit_id, steps, since)
+            values (#{id}, #{h.person}, #{h.unitId}, #{h.steps}, #{h.since}) on conflict do nothing""")
     int take(@Param("id") long id, @Param("h") HandRow hand);
 
     @Delete("delete from visit_hand where visit_id = #{id} and person = #{person}")
@@ -48,7 +52,11 @@ interface HandStore {
             "select endpoint_id, kind, step, minutes, planned from visit_minutes where visit_id = #{id} order by endpoint_id, step")
     List<MinutesRow> minutes(long id);
 
-    /** The latest of what is on record, enough for every kind and step. */
-    @Select("select endpoint_id, kind, step, minutes, planned from visit_minutes order by visit_id desc limit 20000")
-    List<MinutesRow> learned();
+    /** The latest fifty of each step of some kinds. */
+    @Select("""
+            <script>select endpoint_id, kind, step, minutes, planned from (
+              select *, row_number() over (partition by kind, step order by visit_id desc, endpoint_id) as n from visit_minutes
+              where kind in <foreach collection="kinds" item="kind" open="(" separator="," close=")">#{kind}</foreach>) latest
+            where n &lt;= 50</script>""")
+    List<MinutesRow> learned(@Param("kinds") Collection<String> kinds);
 }

@@ -15,6 +15,8 @@ import java.util.Map;
  * @param titles what each turn is, by its device and stretch
  * @param half minute by which everything is done on five days of ten
  * @param nine minute by which everything is done on nine days of ten
+ * @param steps how many steps it is made of
+ * @param learned of how many of them the minutes are known from what was done before
  * @param inTime days of a hundred on which everything is done when it is due, 100 when nothing is due
  */
 record KeptPlan(
@@ -26,4 +28,6 @@ record KeptPlan(
         List<Help> helps,
         int half,
         int nine,
-        int inTime) {}
+        int inTime,
+        int steps,
+        int learned) {}

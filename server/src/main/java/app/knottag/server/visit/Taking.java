@@ -39,6 +39,7 @@ public class Taking {
     private final Visits visits;
     private final VisitStore store;
     private final HandStore inHand;
+    private final TaskStore tasks;
     private final Runbooks runbooks;
     private final Log log;
     private final Clock clock;
@@ -48,6 +49,7 @@ public class Taking {
             Visits visits,
             VisitStore store,
             HandStore inHand,
+            TaskStore tasks,
             Runbooks runbooks,
             Log log,
             Clock clock,
@@ -55,6 +57,7 @@ public class Taking {
         this.visits = visits;
         this.store = store;
         this.inHand = inHand;
+        this.tasks = tasks;
         this.runbooks = runbooks;
         this.log = log;
         this.clock = clock;
@@ -96,7 +99,7 @@ public class Taking {
                     "taken",
                     "Somebody took that a moment ago. Look again: there may be another one.");
         log.write(Log.entry(by, "took in hand")
-                .at(row.siteId(), told.unit())
+                .at(row.siteId(), told.unit() > 0 ? told.unit() : null)
                 .after(Map.of("who", now.brief().hands().get(person).name())));
     }
 
@@ -124,6 +127,30 @@ public class Taking {
                 .after(Map.of("who", people.get(person).name())));
     }
 
+    /** The task that a person has in hand is done. */
+    @Transactional
+    public void done(long id, int person, String by) {
+        var row = running(id, person);
+        var hand = visits.hands(id).stream()
+                .filter(h -> h.person() == person && h.unitId() < 0)
+                .findFirst()
+                .orElseThrow(() -> Problem.of(
+                        HttpStatus.CONFLICT,
+                        "no-task-in-hand",
+                        "They have no task in hand. What is set up is done step by step in its runbook."));
+        tasks.done(id, -hand.unitId(), clock.instant());
+        inHand.release(id, person);
+        log.write(Log.entry(by, "task done")
+                .at(row.siteId())
+                .after(Map.of(
+                        "task",
+                        tasks.of(id).stream()
+                                .filter(t -> t.unit() == hand.unitId())
+                                .map(TaskStore.TaskRow::title)
+                                .findFirst()
+                                .orElse(""))));
+    }
+
     private VisitRow running(long id, int person) {
         var row = visits.get(id);
         if (row.over()) throw Visits.over();
@@ -138,11 +165,12 @@ public class Taking {
     void settle(VisitRow row) {
         var hands = visits.hands(row.id());
         var ids = new HashSet<Long>();
-        hands.forEach(h -> ids.add(h.endpointId()));
+        hands.stream().filter(h -> h.unitId() > 0).forEach(h -> ids.add(h.unitId()));
         var jobs = runbooks.jobs(row.siteId(), ids);
         for (var hand : hands) {
+            if (hand.unitId() < 0) continue;
             Optional<Board.Job> job =
-                    jobs.stream().filter(j -> j.endpoint() == hand.endpointId()).findFirst();
+                    jobs.stream().filter(j -> j.endpoint() == hand.unitId()).findFirst();
             if (job.isPresent() && !hand.over(job.get())) continue;
             job.ifPresent(j -> note(row.id(), hand, j));
             inHand.release(row.id(), hand.person());

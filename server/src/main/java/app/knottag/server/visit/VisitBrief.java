@@ -3,6 +3,7 @@ package app.knottag.server.visit;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -37,6 +38,14 @@ record VisitBrief(
             @Nullable Instant from,
             @Nullable Instant until,
             boolean gone) {
+        Instant from(Instant beginning) {
+            return Optional.ofNullable(from).orElse(beginning);
+        }
+
+        Instant until(Instant end) {
+            return Optional.ofNullable(until).orElse(end);
+        }
+
         Person leaves() {
             return new Person(name, skills, from, until, true);
         }

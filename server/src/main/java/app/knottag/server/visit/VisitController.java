@@ -30,15 +30,23 @@ class VisitController {
     private final Visits visits;
     private final VisitPlans plans;
     private final Taking taking;
+    private final VisitPreparation preparation;
     private final VisitViews views;
     private final Sites sites;
     private final Idempotency idempotency;
 
     VisitController(
-            Visits visits, VisitPlans plans, Taking taking, VisitViews views, Sites sites, Idempotency idempotency) {
+            Visits visits,
+            VisitPlans plans,
+            Taking taking,
+            VisitPreparation preparation,
+            VisitViews views,
+            Sites sites,
+            Idempotency idempotency) {
         this.visits = visits;
         this.plans = plans;
         this.taking = taking;
+        this.preparation = preparation;
         this.views = views;
         this.sites = sites;
         this.idempotency = idempotency;
@@ -78,6 +86,13 @@ class VisitController {
 
     private DateStyle style(long siteId) {
         return sites.site(siteId).dates();
+    }
+
+    /** What goes along, who is asked and what is ordered before it. */
+    @GetMapping("/api/visits/{id}/preparation")
+    VisitPreparation.PreparationView preparation(@PathVariable long id) {
+        var row = visits.get(id);
+        return preparation.view(row, visits.brief(row).people().size());
     }
 
     @GetMapping("/api/visits/{id}")

@@ -1,11 +1,13 @@
 package app.knottag.server.visit;
 
 import app.knottag.core.time.DateStyle;
+import app.knottag.server.visit.TaskStore.TaskRow;
 import app.knottag.server.web.Dates;
 import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
@@ -25,6 +27,7 @@ final class VisitForm {
     private static final int MOST_PLACES = 60;
     private static final int MOST_SKILLS = 10;
     private static final int MOST_TOOLS = 20;
+    private static final int MOST_TASKS = 30;
     private static final int LONGEST_DAYS = 3;
 
     record VisitPersonRequest(
@@ -43,6 +46,14 @@ final class VisitForm {
     record VisitToolRequest(
             @NotNull String tool, int count, @NotNull String kind) {}
 
+    /** @param id which task it was before, or null for another one */
+    record VisitTaskRequest(
+            @Nullable Long id,
+            @NotNull String title,
+            @Nullable String place,
+            int minutes,
+            @Nullable String skill) {}
+
     record VisitPlanRequest(
             @NotNull String name,
             @NotNull String begins,
@@ -51,15 +62,22 @@ final class VisitForm {
             @NotNull List<@Valid VisitUnitRequest> units,
             @Nullable List<@Valid VisitPlaceRequest> places,
             @Nullable List<@Valid VisitToolRequest> tools,
+            @Nullable List<@Valid VisitTaskRequest> tasks,
             @Nullable Integer outlets,
             @Nullable Integer ports,
             @Nullable Double megabits,
             int walk) {}
 
     /** What was asked for, read. */
-    record Asked(String name, Instant begins, Optional<Instant> due, VisitBrief brief, List<VisitUnitRequest> units) {
+    record Asked(
+            String name,
+            Instant begins,
+            Optional<Instant> due,
+            VisitBrief brief,
+            List<VisitUnitRequest> units,
+            List<TaskRow> tasks) {
         Asked keeping(VisitBrief was) {
-            return new Asked(name, begins, due, brief.keeping(was), units);
+            return new Asked(name, begins, due, brief.keeping(was), units, tasks);
         }
     }
 
@@ -80,12 +98,13 @@ final class VisitForm {
     }
 
     private Asked read(String name, VisitPlanRequest b) {
-        var start = instant(begins);
-        Optional<Instant> due =
-                Optional.ofNullable(b.due()).filter(d -> !d.isBlank()).map(d -> instant(Dates.moment("due", d, style)));
+        var start = instant("begins", begins);
+        Optional<Instant> due = Optional.ofNullable(b.due())
+                .filter(d -> !d.isBlank())
+                .map(d -> instant("due", Dates.moment("due", d, style)));
         if (due.isPresent() && !due.get().isAfter(start))
             throw Problem.field("due", "out-of-range", "It must be done after it begins.");
-        if (due.isPresent() && due.get().isAfter(instant(begins.plusDays(LONGEST_DAYS))))
+        if (due.isPresent() && due.get().isAfter(start.plus(Duration.ofDays(LONGEST_DAYS))))
             throw Problem.field(
                     "due",
                     "out-of-range",
@@ -93,6 +112,9 @@ final class VisitForm {
         range("outlets", b.outlets(), 0, 1_000);
         range("ports", b.ports(), 0, 1_000);
         range("walk", b.walk(), 0, 60);
+        var tasks = tasks(Optional.ofNullable(b.tasks()).orElse(List.of()));
+        if (tasks.isEmpty() && b.units().isEmpty())
+            throw Problem.field("units", "nothing", "Nothing is to be done. Choose at least one endpoint.");
         double megabits = Optional.ofNullable(b.megabits()).orElse(0.0);
         if (!(megabits >= 0 && megabits <= 100_000))
             throw Problem.field("megabits", "out-of-range", "The line has 0 to 100000 Mbit/s.");
@@ -108,7 +130,8 @@ final class VisitForm {
                         b.ports(),
                         megabits,
                         b.walk()),
-                units(b.units()));
+                units(b.units()),
+                tasks);
     }
 
     private static void range(String field, @Nullable Integer value, int least, int most) {
@@ -150,7 +173,9 @@ final class VisitForm {
                     begins.toLocalDate().atStartOfDay());
             var until = next(Dates.time(at + "/until", p.until(), style), from);
             places.add(new VisitBrief.PlaceHours(
-                    FormReader.words(at + "/place", p.place(), true), instant(from), instant(until)));
+                    FormReader.words(at + "/place", p.place(), true),
+                    instant(at + "/from", from),
+                    instant(at + "/until", until)));
         }
         return places;
     }
@@ -169,9 +194,24 @@ final class VisitForm {
         return tools;
     }
 
+    private static List<TaskRow> tasks(List<VisitTaskRequest> typed) {
+        if (typed.size() > MOST_TASKS) throw Problem.field("tasks", "too-many", "At most " + MOST_TASKS + " tasks.");
+        var tasks = new ArrayList<TaskRow>();
+        for (var t : typed) {
+            String at = "tasks/" + tasks.size();
+            range(at + "/minutes", t.minutes(), 1, 240);
+            tasks.add(new TaskRow(
+                    Optional.ofNullable(t.id()).orElse(0L),
+                    FormReader.words(at + "/title", t.title(), true),
+                    FormReader.words(at + "/place", t.place(), false),
+                    t.minutes(),
+                    FormReader.words(at + "/skill", t.skill(), false),
+                    false));
+        }
+        return tasks;
+    }
+
     private static List<VisitUnitRequest> units(List<VisitUnitRequest> typed) {
-        if (typed.isEmpty())
-            throw Problem.field("units", "nothing", "Nothing is to be done. Choose at least one endpoint.");
         if (typed.size() > MOST_UNITS)
             throw Problem.field("units", "too-many", "At most " + MOST_UNITS + " endpoints on one visit.");
         var seen = new HashSet<Long>();
@@ -181,7 +221,7 @@ final class VisitForm {
     }
 
     private @Nullable Instant time(String field, @Nullable String text, LocalDateTime after) {
-        return text == null || text.isBlank() ? null : instant(next(Dates.time(field, text, style), after));
+        return text == null || text.isBlank() ? null : instant(field, next(Dates.time(field, text, style), after));
     }
 
     /** The next such time of day, at or after a moment. */
@@ -190,7 +230,13 @@ final class VisitForm {
         return same.isBefore(after) ? same.plusDays(1) : same;
     }
 
-    private Instant instant(LocalDateTime local) {
+    /** Of the hour that comes twice the first is meant; the one that the clocks leave out is none. */
+    private Instant instant(String field, LocalDateTime local) {
+        if (zone.getRules().getValidOffsets(local).isEmpty())
+            throw Problem.field(
+                    field,
+                    "no-such-time",
+                    "The clocks go forward in that night, and that time is left out. Take an earlier or a later one.");
         return local.atZone(zone).toInstant();
     }
 }

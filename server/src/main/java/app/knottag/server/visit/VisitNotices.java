@@ -62,7 +62,7 @@ class VisitNotices implements Noticing {
 
     private static String hands(List<String> names, List<HandStore.HeldRow> held) {
         Map<Integer, String> at =
-                held.stream().collect(Collectors.toMap(HandStore.HeldRow::person, HandStore.HeldRow::endpoint));
+                held.stream().collect(Collectors.toMap(HandStore.HeldRow::person, HandStore.HeldRow::what));
         return IntStream.range(0, names.size())
                 .mapToObj(
                         p -> names.get(p) + (at.containsKey(p) ? " is at " + at.get(p) + "." : " has nothing in hand."))

@@ -5,11 +5,13 @@ import app.knottag.core.visit.Brief;
 import app.knottag.core.visit.Hands;
 import app.knottag.core.visit.Learned;
 import app.knottag.core.visit.Means;
+import app.knottag.core.visit.Minutes;
 import app.knottag.core.visit.RunbookWork;
 import app.knottag.core.visit.Standing;
 import app.knottag.core.visit.Stretch;
 import app.knottag.core.visit.VisitUnit;
 import app.knottag.core.visit.Window;
+import app.knottag.server.visit.TaskStore.TaskRow;
 import app.knottag.server.visit.VisitStore.UnitRow;
 import java.time.Duration;
 import java.time.Instant;
@@ -29,29 +31,35 @@ import java.util.stream.IntStream;
  * @param at the moment that all minutes count from
  * @param brief what is left, as if nobody were at anything
  * @param standing who is at what
+ * @param learned of how many steps the minutes are known from what was done before
  */
-record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> hands) {
+record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> hands, int learned) {
+
+    /** What was wanted of a visit: endpoints with their runbooks as they are, and tasks. */
+    record Work(List<Board.Job> jobs, List<UnitRow> units, List<TaskRow> tasks) {}
 
     static VisitNow of(
-            VisitBrief said,
-            Optional<Instant> due,
-            Instant at,
-            List<Board.Job> jobs,
-            List<UnitRow> units,
-            List<Hand> taken,
-            Learned learned) {
-        var bench =
-                units.stream().filter(UnitRow::bench).map(UnitRow::endpointId).collect(Collectors.toSet());
-        var first =
-                units.stream().filter(UnitRow::first).map(UnitRow::endpointId).collect(Collectors.toSet());
+            VisitBrief said, Optional<Instant> due, Instant at, Work work, List<Hand> taken, Learned learned) {
+        var bench = work.units.stream()
+                .filter(UnitRow::bench)
+                .map(UnitRow::endpointId)
+                .collect(Collectors.toSet());
+        var first = work.units.stream()
+                .filter(UnitRow::first)
+                .map(UnitRow::endpointId)
+                .collect(Collectors.toSet());
         var left = new ArrayList<VisitUnit>();
         var progress = new HashMap<Long, Standing.Progress>();
+        var open = work.tasks.stream().filter(t -> !t.done()).toList();
         var held = taken.stream()
-                .filter(h -> jobs.stream().anyMatch(j -> j.endpoint() == h.endpointId() && !h.over(j)))
+                .filter(h -> open.stream().anyMatch(t -> t.unit() == h.unitId())
+                        || work.jobs.stream().anyMatch(j -> j.endpoint() == h.unitId() && !h.over(j)))
                 .toList();
-        for (var job : jobs) {
+        int known = 0;
+        for (var job : work.jobs) {
             List<Stretch> stretches = RunbookWork.left(job.runbook(), learned);
             if (stretches.isEmpty()) continue;
+            known += learned.known(job.runbook().kind().id(), stretches);
             int ready = RunbookWork.ready(job.runbook(), at);
             left.add(new VisitUnit(
                     job.endpoint(),
@@ -60,16 +68,16 @@ record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> h
                     stretches,
                     ready,
                     free(said, at, job.place(), bench.contains(job.endpoint())),
-                    first.contains(job.endpoint()) ? Set.of() : open(first, jobs, learned),
+                    first.contains(job.endpoint()) ? Set.of() : open(first, work.jobs, learned),
                     bench.contains(job.endpoint()),
                     said.tool(job.runbook().kind().id()),
                     job.runbook().begun(),
                     RunbookWork.running(job.runbook(), said.megabits())));
-            var by = held.stream()
-                    .filter(h -> h.endpointId() == job.endpoint())
-                    .mapToInt(Hand::person)
-                    .findFirst();
-            progress.put(job.endpoint(), new Standing.Progress(0, ready, by));
+            progress.put(job.endpoint(), new Standing.Progress(0, ready, by(held, job.endpoint())));
+        }
+        for (var task : open) {
+            left.add(task(task, said, at));
+            progress.put(task.unit(), new Standing.Progress(0, 0, by(held, task.unit())));
         }
         var hands = said.people().stream().map(p -> person(p, at)).toList();
         var means = new Means(bench(said), said.megabits(), said.walk(), said.counts());
@@ -82,7 +90,32 @@ record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> h
                 at,
                 brief,
                 new Standing(0, progress, people),
-                held.stream().collect(Collectors.toMap(Hand::person, h -> h)));
+                held.stream().collect(Collectors.toMap(Hand::person, h -> h)),
+                known);
+    }
+
+    private static OptionalInt by(List<Hand> held, long unit) {
+        return held.stream()
+                .filter(h -> h.unitId() == unit)
+                .mapToInt(Hand::person)
+                .findFirst();
+    }
+
+    /** A task is one stretch of hands, and waits for nothing. */
+    private static VisitUnit task(TaskRow t, VisitBrief said, Instant at) {
+        var stretch = new Stretch(List.of(), t.title(), Minutes.about(t.minutes()), Minutes.NONE, t.skill(), 0);
+        return new VisitUnit(
+                t.unit(),
+                t.title(),
+                t.place(),
+                List.of(stretch),
+                0,
+                free(said, at, t.place(), false),
+                Set.of(),
+                false,
+                "",
+                false,
+                0);
     }
 
     /** Those that all others wait for, as far as they are not done. */

@@ -49,7 +49,12 @@ public class VisitPlans {
                     old.isPresent() ? old.get().helps() : Helps.of(rest, planned.plan()),
                     sure.doneBy(5),
                     sure.doneBy(9),
-                    rest.due().isPresent() ? sure.ofHundred(rest.due().getAsInt()) : 100);
+                    rest.due().isPresent() ? sure.ofHundred(rest.due().getAsInt()) : 100,
+                    now.brief().units().stream()
+                            .flatMap(u -> u.stretches().stream())
+                            .mapToInt(s -> s.steps().size())
+                            .sum(),
+                    now.learned());
             store.plan(id, row.version(), new Json(json.writeValueAsString(kept)));
         } catch (ReadingException e) {
             throw Problem.of(HttpStatus.UNPROCESSABLE_CONTENT, "no-plan", e.getMessage());

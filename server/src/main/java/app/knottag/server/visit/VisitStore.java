@@ -69,6 +69,13 @@ interface VisitStore {
             (select count(*)::int from visit_unit u where u.visit_id = v.id) as units
             from visit v join site s on s.id = v.site_id""";
 
+    /** Visits of whatever site that are not over and begin before a moment, other than one of them. */
+    @Select(ROW + "where ended_at is null and id <> #{id} and begins < #{before} order by begins desc limit 50")
+    List<VisitRow> openBefore(@Param("id") long id, @Param("before") Instant before);
+
+    @Select(ROW + "where site_id = #{siteId} and ended_at is null order by begins, id limit 50")
+    List<VisitRow> openOf(long siteId);
+
     @Select(LINE + " where v.ended_at is null order by v.begins, v.id limit 100")
     List<LineRow> open();
 
@@ -111,10 +118,10 @@ interface VisitStore {
             <foreach collection="ids" item="id" open="(" separator="," close=")">#{id}</foreach></script>""")
     Set<Long> there(@Param("siteId") long siteId, @Param("ids") Collection<Long> ids);
 
-    record NameRow(long endpointId, String name, String place) {}
+    record NameRow(long endpointId, String name, String place, String serial) {}
 
     @Select("""
-            select u.endpoint_id, e.name, coalesce(p.name, '') as place from visit_unit u
+            select u.endpoint_id, e.name, coalesce(p.name, '') as place, e.serial from visit_unit u
             join endpoint e on e.id = u.endpoint_id left join place p on p.id = e.place_id where u.visit_id = #{id}""")
     List<NameRow> names(long id);
 

@@ -2,8 +2,10 @@ package app.knottag.server.visit;
 
 import app.knottag.core.visit.DoNow;
 import app.knottag.core.visit.Helps.Help;
+import app.knottag.core.visit.Learned;
 import app.knottag.core.visit.Obstacle;
 import app.knottag.server.visit.HandStore.MinutesRow;
+import app.knottag.server.visit.TaskStore.TaskRow;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -16,8 +18,10 @@ record VisitView(
         List<HandView> people,
         VisitMeans means,
         List<VisitUnitView> units,
+        List<TaskRow> tasks,
         @Nullable PlanOfVisit plan,
         List<MinutesRow> real,
+        Learned.Offer offer,
         int version) {
 
     /** How far a visit is. */
@@ -61,12 +65,13 @@ record VisitView(
     /**
      * What somebody is to do now.
      *
+     * @param unitId the endpoint, a task counted below zero, or null when there is nothing to do
      * @param since when they took it in hand, or null when they have not
      */
     record ToDoView(
             DoNow.What what,
-            @Nullable Long endpointId,
-            String endpoint,
+            @Nullable Long unitId,
+            String unit,
             String place,
             String title,
             int steps,
@@ -74,10 +79,10 @@ record VisitView(
             @Nullable Instant since,
             String because) {}
 
-    /** One stretch in the picture; {@code tight} when there is no slack in it. */
+    /** One stretch in the picture; {@code tight} when there is no slack in it. A task counts below zero. */
     record TurnView(
-            long endpointId,
-            String endpoint,
+            long unitId,
+            String unit,
             String place,
             String title,
             int who,
@@ -96,6 +101,9 @@ record VisitView(
     /** By when it is done on five and on nine days of ten, and on how many of a hundred in time. */
     record OddsView(Instant half, Instant nine, int inTime) {}
 
+    /** Of how many of the steps the minutes are learned, and not those of the kind. */
+    record KnownView(int learned, int steps) {}
+
     record PlanOfVisit(
             List<TurnView> turns,
             Instant from,
@@ -107,7 +115,8 @@ record VisitView(
             List<Help> helps,
             List<Obstacle> obstacles,
             List<String> left,
-            List<LatestView> latest) {}
+            List<LatestView> latest,
+            KnownView known) {}
 
     record VisitUnitView(
             long endpointId,

@@ -2,6 +2,7 @@ package app.knottag.server.visit;
 
 import app.knottag.core.visit.Backward;
 import app.knottag.core.visit.DoNow;
+import app.knottag.core.visit.Learned;
 import app.knottag.core.visit.Turn;
 import app.knottag.core.visit.VisitPlan;
 import app.knottag.core.visit.VisitUnit;
@@ -9,6 +10,7 @@ import app.knottag.server.record.Sites;
 import app.knottag.server.visit.VisitStore.VisitRow;
 import app.knottag.server.visit.VisitView.BoundView;
 import app.knottag.server.visit.VisitView.HandView;
+import app.knottag.server.visit.VisitView.KnownView;
 import app.knottag.server.visit.VisitView.LatestView;
 import app.knottag.server.visit.VisitView.OddsView;
 import app.knottag.server.visit.VisitView.PlanOfVisit;
@@ -26,6 +28,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** Shows visits. */
@@ -36,13 +39,15 @@ class VisitViews {
     private final Taking taking;
     private final VisitStore store;
     private final HandStore inHand;
+    private final TaskStore tasks;
     private final Sites sites;
 
-    VisitViews(Visits visits, Taking taking, VisitStore store, HandStore inHand, Sites sites) {
+    VisitViews(Visits visits, Taking taking, VisitStore store, HandStore inHand, TaskStore tasks, Sites sites) {
         this.visits = visits;
         this.taking = taking;
         this.store = store;
         this.inHand = inHand;
+        this.tasks = tasks;
         this.sites = sites;
     }
 
@@ -72,8 +77,13 @@ class VisitViews {
         var said = visits.brief(row);
         var now = visits.now(row);
         var left = now.brief().units().stream().collect(Collectors.toMap(VisitUnit::id, u -> u));
-        var names = store.names(id).stream().collect(Collectors.toMap(VisitStore.NameRow::endpointId, n -> n));
+        var also = tasks.of(id);
+        var names = Stream.concat(
+                        store.names(id).stream(),
+                        also.stream().map(t -> new VisitStore.NameRow(t.unit(), t.title(), t.place(), "")))
+                .collect(Collectors.toMap(VisitStore.NameRow::endpointId, n -> n));
         var lines = taking.lines(row, now);
+        var real = inHand.minutes(id);
         return new VisitView(
                 head(row),
                 row.beganAt(),
@@ -85,8 +95,13 @@ class VisitViews {
                 store.units(id).stream()
                         .map(u -> unit(u, names.get(u.endpointId()), Optional.ofNullable(left.get(u.endpointId()))))
                         .toList(),
+                also,
                 visits.plan(row).map(p -> plan(p, row, names)).orElse(null),
-                inHand.minutes(id),
+                real,
+                visits.learned(real.stream().map(HandStore.MinutesRow::kind).collect(Collectors.toSet()))
+                        .offer(real.stream()
+                                .map(m -> new Learned.Seen(m.kind(), m.step(), m.planned()))
+                                .toList()),
                 row.version());
     }
 
@@ -160,7 +175,8 @@ class VisitViews {
                         .toList(),
                 Backward.of(plan, due).stream()
                         .map(l -> new LatestView(l.who(), at(kept, l.at())))
-                        .toList());
+                        .toList(),
+                new KnownView(kept.learned(), kept.steps()));
     }
 
     private static TurnView turn(Turn t, KeptPlan kept, VisitStore.NameRow named) {

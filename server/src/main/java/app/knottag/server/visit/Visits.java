@@ -5,6 +5,7 @@ import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.record.Sites;
+import app.knottag.server.visit.TaskStore.TaskRow;
 import app.knottag.server.visit.VisitForm.Asked;
 import app.knottag.server.visit.VisitForm.VisitUnitRequest;
 import app.knottag.server.visit.VisitStore.UnitRow;
@@ -12,6 +13,7 @@ import app.knottag.server.visit.VisitStore.VisitRow;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -28,19 +30,35 @@ import tools.jackson.databind.json.JsonMapper;
 @Service
 public class Visits {
 
+    /** How long a visit is thought to be of which nobody has worked out how long it takes. */
+    private static final Duration UNKNOWN = Duration.ofHours(1);
+
     private final VisitStore store;
     private final HandStore inHand;
+    private final TaskStore tasks;
     private final Sites sites;
     private final Runbooks runbooks;
+    private final VisitPreparation preparation;
     private final Log log;
     private final Clock clock;
     private final JsonMapper json;
 
-    Visits(VisitStore store, HandStore inHand, Sites sites, Runbooks runbooks, Log log, Clock clock, JsonMapper json) {
+    Visits(
+            VisitStore store,
+            HandStore inHand,
+            TaskStore tasks,
+            Sites sites,
+            Runbooks runbooks,
+            VisitPreparation preparation,
+            Log log,
+            Clock clock,
+            JsonMapper json) {
         this.store = store;
         this.inHand = inHand;
+        this.tasks = tasks;
         this.sites = sites;
         this.runbooks = runbooks;
+        this.preparation = preparation;
         this.log = log;
         this.clock = clock;
         this.json = json;
@@ -69,14 +87,15 @@ public class Visits {
         return inHand.hands(id).stream()
                 .map(h -> new Hand(
                         h.person(),
-                        h.endpointId(),
+                        h.unitId(),
                         json.readValue(h.steps().text(), new TypeReference<List<String>>() {}),
                         h.since()))
                 .toList();
     }
 
-    Learned learned() {
-        return new Learned(inHand.learned().stream()
+    Learned learned(Set<String> kinds) {
+        if (kinds.isEmpty()) return Learned.NOTHING;
+        return new Learned(inHand.learned(kinds).stream()
                 .map(m -> new Learned.Seen(m.kind(), m.step(), m.minutes()))
                 .toList());
     }
@@ -87,15 +106,25 @@ public class Visits {
         var ids = units.stream().map(UnitRow::endpointId).collect(Collectors.toSet());
         var now = clock.instant();
         var at = row.begun() ? now : row.begins();
+        var jobs = runbooks.jobs(row.siteId(), ids);
+        var kinds = jobs.stream().map(j -> j.runbook().kind().id()).collect(Collectors.toSet());
         return VisitNow.of(
-                brief(row), row.latest(), at, runbooks.jobs(row.siteId(), ids), units, hands(row.id()), learned());
+                brief(row),
+                row.latest(),
+                at,
+                new VisitNow.Work(jobs, units, tasks.of(row.id())),
+                hands(row.id()),
+                learned(kinds));
     }
 
     @Transactional
     public long create(long siteId, Asked asked, String by) {
         ofSite(siteId, asked.units());
+        free(0, asked);
         long id = store.add(row(0, siteId, asked, 0));
         asked.units().forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), u.bench(), u.first())));
+        keep(id, asked.tasks());
+        preparation.order(get(id), by);
         log.write(Log.entry(by, "visit planned").at(siteId).after(told(asked)));
         return id;
     }
@@ -105,11 +134,13 @@ public class Visits {
         var was = get(id);
         if (was.over()) throw over();
         ofSite(was.siteId(), asked.units());
+        free(id, asked);
         if (store.change(row(id, was.siteId(), asked.keeping(brief(was)), expected)) == 0) throw Etags.stale();
         var wanted = asked.units().stream().map(VisitUnitRequest::endpointId).collect(Collectors.toSet());
+        asked.tasks().forEach(t -> wanted.add(t.unit()));
         var names = brief(was).names();
         if (inHand.hands(id).stream()
-                .anyMatch(h -> !wanted.contains(h.endpointId())
+                .anyMatch(h -> !wanted.contains(h.unitId())
                         || asked.brief().names().indexOf(names.get(h.person())) != h.person()))
             throw Problem.of(
                     HttpStatus.CONFLICT,
@@ -117,6 +148,8 @@ public class Visits {
                     "Somebody is at work whom this would take away, or whose device. Let them finish, or let go of it first.");
         for (var unit : store.units(id)) if (!wanted.contains(unit.endpointId())) store.dropUnit(id, unit.endpointId());
         asked.units().forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), u.bench(), u.first())));
+        keep(id, asked.tasks());
+        preparation.order(get(id), by);
         log.write(Log.entry(by, "visit changed")
                 .at(was.siteId())
                 .before(Map.of("name", was.name(), "begins", was.begins()))
@@ -146,11 +179,52 @@ public class Visits {
                 "people",
                 a.brief().names(),
                 "endpoints",
-                a.units().size());
+                a.units().size(),
+                "tasks",
+                a.tasks().stream().map(TaskRow::title).toList());
+    }
+
+    /** Nobody is at two visits at the same time; whoever says when they come and leave may go from one to the other. */
+    private void free(long id, Asked asked) {
+        var until = asked.due().orElse(asked.begins().plus(UNKNOWN));
+        for (var other : store.openBefore(id, until)) {
+            if (other.begun() || !end(other).isAfter(asked.begins())) continue;
+            for (int p = 0; p < asked.brief().people().size(); p++) {
+                var mine = asked.brief().people().get(p);
+                boolean both = brief(other).people().stream()
+                        .filter(t -> t.name().equalsIgnoreCase(mine.name()) && !t.gone())
+                        .anyMatch(t -> t.from(other.begins()).isBefore(mine.until(until))
+                                && mine.from(asked.begins()).isBefore(t.until(end(other))));
+                if (both)
+                    throw Problem.field(
+                            "people/" + p + "/name",
+                            "at-another-visit",
+                            mine.name() + " is at “" + other.name()
+                                    + "” at that time. Say from when until when they are here and there, or take somebody else.");
+            }
+        }
+    }
+
+    /** When a visit is thought to be over. */
+    Instant end(VisitRow row) {
+        return plan(row)
+                .map(p -> p.from().plus(Duration.ofMinutes(p.plan().finish())))
+                .or(row::latest)
+                .filter(row.begins()::isBefore)
+                .orElse(row.begins().plus(UNKNOWN));
+    }
+
+    /** Tasks keep their number; those that are done stay whatever is asked. */
+    private void keep(long id, List<TaskRow> asked) {
+        for (var was : tasks.of(id)) if (asked.stream().noneMatch(t -> t.id() == was.id())) tasks.drop(id, was.id());
+        for (var task : asked)
+            if (task.id() == 0) tasks.add(id, task);
+            else tasks.keep(id, task);
     }
 
     private void ofSite(long siteId, List<VisitUnitRequest> units) {
         sites.site(siteId);
+        if (units.isEmpty()) return;
         Set<Long> there = store.there(
                 siteId, units.stream().map(VisitUnitRequest::endpointId).toList());
         for (int i = 0; i < units.size(); i++)

@@ -78,7 +78,7 @@ class TodayApiTest {
     void aVisitIsAheadLateAndRunning() throws SQLException {
         long id = api.post(
                         "/api/sites/" + site[0] + "/visits",
-                        "{'name':'Second shop','begins':'2031-11-25 06:00','walk':1,'people':[{'name':'Imke'}],"
+                        "{'name':'Second shop','begins':'2031-11-25 06:00','walk':1,'people':[{'name':'Nils'}],"
                                 + "'units':[{'endpointId':%d,'bench':false,'first':false}]}",
                         till)
                 .expect(201)
@@ -93,7 +93,7 @@ class TodayApiTest {
         api.post("/api/visits/" + id + "/begin", "").expect(200);
         api.post("/api/visits/" + id + "/people/0/take", "").expect(200);
         assertThat(told()).containsExactly("VISIT_RUNS Go on with Second shop");
-        assertThat(today().toString()).contains("Imke is at Till 1.");
+        assertThat(today().toString()).contains("Nils is at Till 1.");
         write("update visit set ended_at = now() where id = " + id);
         assertThat(told()).isEmpty();
     }
