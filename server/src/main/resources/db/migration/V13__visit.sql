@@ -48,14 +48,13 @@ create table visit_hand (
 
 -- Minutes of hands as they really were.
 create table visit_minutes (
-  visit_id bigint not null,
-  endpoint_id bigint not null,
+  visit_id bigint not null references visit,
+  endpoint_id bigint not null references endpoint,
   kind text not null,
   step text not null,
   minutes int not null check (minutes between 0 and 1440),
   planned int not null,
-  primary key (visit_id, endpoint_id, step),
-  foreign key (visit_id, endpoint_id) references visit_unit
+  primary key (visit_id, endpoint_id, step)
 );
 create index visit_minutes_kind on visit_minutes (kind, step);
 

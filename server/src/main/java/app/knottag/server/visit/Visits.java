@@ -216,10 +216,14 @@ public class Visits {
 
     /** Tasks keep their number; those that are done stay whatever is asked. */
     private void keep(long id, List<TaskRow> asked) {
-        for (var was : tasks.of(id)) if (asked.stream().noneMatch(t -> t.id() == was.id())) tasks.drop(id, was.id());
-        for (var task : asked)
+        var there = tasks.of(id);
+        for (int i = 0; i < asked.size(); i++) {
+            var task = asked.get(i);
             if (task.id() == 0) tasks.add(id, task);
-            else tasks.keep(id, task);
+            else if (there.stream().anyMatch(t -> t.id() == task.id())) tasks.keep(id, task);
+            else throw Problem.field("tasks/" + i, "not-here", "That task is none of this visit. Name it anew.");
+        }
+        for (var was : there) if (asked.stream().noneMatch(t -> t.id() == was.id())) tasks.drop(id, was.id());
     }
 
     private void ofSite(long siteId, List<VisitUnitRequest> units) {

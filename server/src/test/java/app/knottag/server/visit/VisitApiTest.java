@@ -270,6 +270,11 @@ class VisitApiTest {
                         two)
                 .expect(200);
         assertThat(look(other).get("tasks").findValuesAsString("title")).containsExactly("Two again", "Three");
+        api.put(
+                        "/api/visits/" + other,
+                        "{'name':'x','begins':'2033-01-01 06:00','walk':1,'people':[{'name':'Imke'}],'units':[],"
+                                + "'tasks':[{'id':999999,'title':'Of another','minutes':7}]}")
+                .refused(422, "not-here");
     }
 
     private void take(long id, int person) {
@@ -320,7 +325,18 @@ class VisitApiTest {
             assertThat(t.get("who").asInt())
                     .as("nobody is given to who has left")
                     .isZero();
+        look(id);
+        api.put(
+                        "/api/visits/" + id,
+                        "{'name':'Second shop','begins':'2034-01-01 06:00','walk':1,'people':[{'name':'Imke'},{'name':'Joost'}],"
+                                + "'units':[{'endpointId':%d,'bench':true,'first':false}]}",
+                        mine == first ? second : first)
+                .expect(200);
+        look(id);
         api.post("/api/visits/" + id + "/end", "").expect(200);
+        assertThat(look(id).get("real").size())
+                .as("what was done stays on record")
+                .isPositive();
         assertThat(look(id).get("head").get("state").asString()).isEqualTo("OVER");
         api.post("/api/visits/" + id + "/plan", "").refused(409, "visit-over");
         api.put("/api/visits/" + id, asked(TWO, "")).refused(409, "visit-over");
