@@ -56,8 +56,11 @@
     >
       {#each hours as m, i (m.at)}
         <line class="hour" x1={m.x} x2={m.x} y1="0" y2={tops.at(-1)} />
-        <text class="quiet-text" x={m.x} y={(tops.at(-1) ?? 0) + 18} text-anchor="middle"
-          >{dayOfMark(i) ? dayTime(m.at) : hourOf(m.at)}</text
+        <text
+          class="quiet-text"
+          x={m.x}
+          y={(tops.at(-1) ?? 0) + 18}
+          text-anchor={m.x < 20 ? 'start' : 'middle'}>{dayOfMark(i) ? dayTime(m.at) : hourOf(m.at)}</text
         >
       {/each}
       {#each rows as row, i (row.name)}
@@ -124,7 +127,9 @@
                       ? ''
                       : `, then by itself until ${hour(turn.done)}`}{turn.tight
                       ? ', tight'
-                      : `, may be ${minutes(turn.slack)} late`}</span
+                      : turn.slack
+                        ? `, may be ${minutes(turn.slack)} late`
+                        : ', in hand'}</span
                   ></span
                 >
               </li>

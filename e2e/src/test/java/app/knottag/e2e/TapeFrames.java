@@ -2,6 +2,7 @@ package app.knottag.e2e;
 
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.options.AriaRole;
@@ -49,7 +50,12 @@ class TapeFrames {
             page.getByLabel("Password").fill("bench bench bench");
             page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Enter"))
                     .click();
-            page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Five thousand"))
+            page.locator("main")
+                    .getByRole(
+                            AriaRole.LINK,
+                            new Locator.GetByRoleOptions()
+                                    .setName("Five thousand")
+                                    .setExact(true))
                     .click();
             page.getByText("5000 on record").waitFor();
             page.locator("[data-tape]").waitFor();

@@ -34,7 +34,7 @@ class VisitTest extends InTheDemo {
 
     /** Plans a visit with something wrong at first; what was typed stays. */
     private static void plan(Page page) {
-        page.navigate(demo.url() + "/sites/3/onboard/visits");
+        page.navigate(demo.url() + "/sites/4/onboard/visits");
         button(page, "Plan a visit").click();
         field(page, "What the visit is called").fill("Opening morning");
         field(page, "It begins").fill("25 Nov 2031, 06:00");
@@ -52,7 +52,7 @@ class VisitTest extends InTheDemo {
         field(page, "Name").nth(1).fill("Joris");
         choose(page, "Archive label printer");
         choose(page, "Hall time clock");
-        choose(page, "Check-in kiosk 2");
+        choose(page, "Front door reader");
         button(page, "Plan it").click();
         assertThat(page.getByText("Nobody can be done").first()).isVisible(SOON);
     }
@@ -91,6 +91,8 @@ class VisitTest extends InTheDemo {
         assertThat(imke.locator("main").getByText(Pattern.compile("^Step \\d+ of")))
                 .isVisible();
         imke.goBack();
+        assertThat(line(imke, "Joris"))
+                .containsText("You have left.", new LocatorAssertions.ContainsTextOptions().setTimeout(20_000));
         button(imke, "End the visit").click();
         assertThat(heading(imke, "How it went")).isVisible();
         assertThat(imke.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("What is left")))
@@ -105,7 +107,12 @@ class VisitTest extends InTheDemo {
         assertThat(first.getByRole(AriaRole.HEADING)).isVisible();
         fits(page);
         readable(page, "today");
-        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Hollow Lane Animal Clinic"))
+        page.locator("main")
+                .getByRole(
+                        AriaRole.LINK,
+                        new Locator.GetByRoleOptions()
+                                .setName("Hollow Lane Animal Clinic")
+                                .setExact(true))
                 .click();
         assertThat(page).hasURL(Pattern.compile("/sites/3/"));
         page.keyboard().press("g");

@@ -96,7 +96,7 @@ class VisitViews {
                         .map(u -> unit(u, names.get(u.endpointId()), Optional.ofNullable(left.get(u.endpointId()))))
                         .toList(),
                 also,
-                visits.plan(row).map(p -> plan(p, row, names)).orElse(null),
+                visits.plan(row).map(p -> plan(p, row, names, now)).orElse(null),
                 real,
                 visits.learned(real.stream().map(HandStore.MinutesRow::kind).collect(Collectors.toSet()))
                         .offer(real.stream()
@@ -151,17 +151,26 @@ class VisitViews {
                         told.because()));
     }
 
-    private static PlanOfVisit plan(KeptPlan kept, VisitRow row, Map<Long, VisitStore.NameRow> names) {
+    private static PlanOfVisit plan(KeptPlan kept, VisitRow row, Map<Long, VisitStore.NameRow> names, VisitNow now) {
         VisitPlan plan = kept.plan();
-        var turns = plan.turns().stream()
-                .filter(t -> names.containsKey(t.unit()))
-                .map(t -> turn(t, kept, names.get(t.unit())))
+        var held = now.hands().values().stream()
+                .flatMap(h -> held(h, kept, now).stream())
                 .toList();
+        var turns = Stream.concat(
+                        held.stream(),
+                        plan.turns().stream()
+                                .filter(t -> names.containsKey(t.unit()))
+                                .map(t -> turn(t, kept, names.get(t.unit()))))
+                .toList();
+        var finish = Stream.concat(
+                        Stream.of(at(kept, plan.finish())), held.stream().map(TurnView::done))
+                .max(Instant::compareTo)
+                .orElseThrow();
         int due = row.latest().map(d -> VisitNow.minutes(kept.from(), d)).orElse(plan.finish());
         return new PlanOfVisit(
                 turns,
                 kept.from(),
-                at(kept, plan.finish()),
+                finish,
                 new BoundView(at(kept, plan.bound()), plan.best(), plan.means() == VisitPlan.BoundBy.SEARCH),
                 plan.walking(),
                 plan.turns().stream().mapToInt(t -> t.done() - t.from()).sum(),
@@ -177,6 +186,23 @@ class VisitViews {
                         .map(l -> new LatestView(l.who(), at(kept, l.at())))
                         .toList(),
                 new KnownView(kept.learned(), kept.steps()));
+    }
+
+    /** What somebody has in hand, until it usually ends. */
+    private static Optional<TurnView> held(Hand hand, KeptPlan kept, VisitNow now) {
+        return now.brief().units().stream()
+                .filter(u -> u.id() == hand.unitId())
+                .findFirst()
+                .map(u -> {
+                    var stretch = u.stretches().get(0);
+                    var from = hand.since().isBefore(kept.from()) ? kept.from() : hand.since();
+                    var usual =
+                            hand.since().plus(Duration.ofMinutes(stretch.hands().usual()));
+                    var until = usual.isBefore(now.at()) ? now.at().plus(Duration.ofMinutes(1)) : usual;
+                    var done = until.plus(Duration.ofMinutes(stretch.alone().usual()));
+                    return new TurnView(
+                            u.id(), u.name(), u.place(), stretch.title(), hand.person(), from, until, done, 0, false);
+                });
     }
 
     private static TurnView turn(Turn t, KeptPlan kept, VisitStore.NameRow named) {
