@@ -60,7 +60,8 @@
           class="quiet-text"
           x={m.x}
           y={(tops.at(-1) ?? 0) + 18}
-          text-anchor={m.x < 20 ? 'start' : 'middle'}>{dayOfMark(i) ? dayTime(m.at) : hourOf(m.at)}</text
+          text-anchor={m.x < 20 ? 'start' : m.x > width - 12 ? 'end' : 'middle'}
+          >{dayOfMark(i) ? dayTime(m.at) : hourOf(m.at)}</text
         >
       {/each}
       {#each rows as row, i (row.name)}

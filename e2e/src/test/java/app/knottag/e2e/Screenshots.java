@@ -10,6 +10,7 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.ReducedMotion;
+import com.microsoft.playwright.options.SelectOption;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.regex.Pattern;
@@ -41,7 +42,15 @@ class Screenshots {
         shot(page, "today");
         visit(demo, page);
         page.navigate(demo.url() + "/sites/1/onboard/worksheets?sheet=drives");
-        assertThat(page.locator("main svg").first()).isVisible();
+        for (int i = 0; i < 3; i++) {
+            if (i > 0) button(page, "Add another").click();
+            field(page, "Bay or serial").nth(i).fill("Bay " + (i + 1));
+            field(page, "Size on its label (TB)").nth(i).fill(i == 2 ? "3" : "4");
+        }
+        field(page, "They are").selectOption(new SelectOption().setIndex(4));
+        field(page, "Written for long at (MB/s)").fill("150");
+        page.keyboard().press("Tab");
+        assertThat(page.locator("main figure, main svg").last()).isVisible();
         shot(page, "worksheet");
         page.navigate(demo.url() + "/sites/3/onboard/kinds");
         page.getByText("Copy").nth(3).click();
