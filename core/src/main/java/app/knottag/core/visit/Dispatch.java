@@ -1,7 +1,6 @@
 package app.knottag.core.visit;
 
 import java.util.Arrays;
-import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 
@@ -37,7 +36,10 @@ final class Dispatch {
         who = new int[works.size()];
         Arrays.fill(start, -1);
         Arrays.fill(who, ANYBODY);
-        free = new int[works.people()];
+        // Nobody walks before he is there for the first time.
+        free = works.brief.hands().stream()
+                .mapToInt(h -> h.there().stream().mapToInt(Window::from).min().orElse(0))
+                .toArray();
         at = works.at.clone();
         next = Arrays.copyOf(works.first, works.first.length - 1);
         ready = works.brief.units().stream().mapToInt(VisitUnit::ready).toArray();
@@ -146,7 +148,7 @@ final class Dispatch {
         var there = works.brief.hands().get(p).there();
         int hands = works.hands[s];
         int walk = works.walk(at[p], works.place[works.unit[s]]);
-        int t = Math.max(ready[works.unit[s]], arrival(there, free[p], walk));
+        int t = Math.max(ready[works.unit[s]], free[p] + walk);
         while (true) {
             int was = t;
             t = Window.earliest(there, t, hands);
@@ -157,13 +159,6 @@ final class Dispatch {
             if (works.rate[s] > 0) t = line.earliest(t + hands, works.alone[s], works.rate[s]) - hands;
             if (t == was) return t;
         }
-    }
-
-    /** Nobody walks before he is there. */
-    private static int arrival(List<Window> there, int free, int walk) {
-        if (walk == 0) return free;
-        int from = Window.earliest(there, free, walk);
-        return from < 0 ? free + walk : from + walk;
     }
 
     private Capacity tool(String name) {

@@ -162,7 +162,7 @@ final class Exact {
             for (int p = 0; p < works.people(); p++) if (works.may[p][s]) any.add(by[p][s]);
             model.addExactlyOne(any);
         }
-        if (works.brief.means().walk() == 0) return;
+        if (works.brief.means().walk() == 0 && works.brief.means().travel() == 0) return;
         if (n <= FEW) walks();
         places();
     }
@@ -187,7 +187,8 @@ final class Exact {
     /** Somebody's work and a walk for each place but the first fit between the first minute and the finish. */
     private void places() {
         int places = IntStream.of(works.place).max().orElse(-1) + 1;
-        int walk = works.brief.means().walk();
+        var least = IntStream.range(0, places).map(this::comingTo).toArray();
+        int most = IntStream.of(least).max().orElse(0);
         for (int p = 0; p < works.people(); p++) {
             var sum = LinearExpr.newBuilder();
             for (int k = 0; k < places; k++) {
@@ -199,12 +200,21 @@ final class Exact {
                     model.addImplication(by[p][s], comes);
                     any = true;
                 }
-                if (any) sum.addTerm(comes, walk);
+                if (any) sum.addTerm(comes, least[k]);
             }
             for (int s = 0; s < works.size(); s++) if (works.may[p][s]) sum.addTerm(by[p][s], works.hands[s]);
-            int offset = from(p) - (works.at[p] < 0 ? walk : 0);
+            int offset = from(p) - (works.at[p] < 0 ? most : 0);
             model.addLessOrEqual(sum.add(offset), finish);
         }
+    }
+
+    /** The least that anybody walks who comes to a place from another. */
+    private int comingTo(int place) {
+        return IntStream.range(0, works.walks.length)
+                .filter(from -> from != place)
+                .map(from -> works.walks[from][place])
+                .min()
+                .orElse(0);
     }
 
     private int from(int person) {

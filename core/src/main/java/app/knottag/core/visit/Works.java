@@ -21,6 +21,8 @@ final class Works {
     final int[] alone;
     /** Place of each unit. */
     final int[] place;
+    /** Minutes from each place to each other. */
+    final int[][] walks;
     /** Whether a person may do a stretch. */
     final boolean[][] may;
     /** Where each person is at first, or -1. */
@@ -51,6 +53,11 @@ final class Works {
                         brief.hands().stream().map(Hands::at))
                 .distinct()
                 .toList();
+        walks = places.stream()
+                .map(from -> places.stream()
+                        .mapToInt(to -> brief.means().walk(from, to))
+                        .toArray())
+                .toArray(int[][]::new);
         place = units.stream().mapToInt(u -> places.indexOf(u.place())).toArray();
         at = brief.hands().stream()
                 .mapToInt(h -> h.at().isEmpty() ? -1 : places.indexOf(h.at()))
@@ -96,7 +103,7 @@ final class Works {
     }
 
     int walk(int from, int to) {
-        return from < 0 || from == to ? 0 : brief.means().walk();
+        return from < 0 ? 0 : walks[from][to];
     }
 
     /** Usual minutes from the beginning of a stretch until its unit is done, when nobody is waited for. */

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /** The rules of a visit, written from the rules alone and minute by minute: the judge of every plan. */
 final class PlanRules {
@@ -75,7 +76,11 @@ final class PlanRules {
         int free = brief.hands().get(p).there().get(0).from();
         for (var t : mine) {
             String place = unit(brief, t.unit()).place();
-            int walk = at.isEmpty() || at.equals(place) ? 0 : brief.means().walk();
+            var areas = brief.means().areas();
+            int far = Objects.equals(areas.get(at), areas.get(place))
+                    ? brief.means().walk()
+                    : brief.means().travel();
+            int walk = at.isEmpty() || at.equals(place) ? 0 : far;
             if (t.from() < free + walk) found.add(t + " begins before " + (free + walk));
             free = t.until();
             at = place;

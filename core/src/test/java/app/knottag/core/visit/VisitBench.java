@@ -73,7 +73,9 @@ final class VisitBench {
                         brief.means().bench(),
                         0,
                         brief.means().walk(),
-                        brief.means().tools()),
+                        brief.means().tools(),
+                        brief.means().areas(),
+                        brief.means().travel()),
                 OptionalInt.empty());
         int best = VisitPlanner.quick(known).finish();
         return (double) Day.finish(brief, plan, hands, alone) / best;

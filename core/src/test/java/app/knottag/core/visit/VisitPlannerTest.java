@@ -173,6 +173,31 @@ class VisitPlannerTest {
         assertThat(plan.turns().get(plan.turns().size() - 1).slack()).isZero();
     }
 
+    @DisplayName("Whoever goes to two sites goes there once, and what runs alone at the first is finished before")
+    @Test
+    void twoSitesOnOneRoute() {
+        var alone = List.of(
+                Stretch.of("begin", Minutes.exactly(10), Minutes.exactly(20)),
+                Stretch.of("end", Minutes.exactly(10), Minutes.NONE));
+        var brief = new Brief(
+                List.of(
+                        VisitUnit.of(1, "Till 1", "shop", alone),
+                        VisitUnit.of(2, "Till 2", "shop", alone),
+                        VisitUnit.of(
+                                3, "Clock", "clinic", List.of(Stretch.of("set", Minutes.exactly(15), Minutes.NONE)))),
+                List.of(Hands.of("Imke")),
+                new Means(9, 0, 1, Map.of(), Map.of("clinic", "the clinic"), 30),
+                OptionalInt.empty());
+        // By hand: 0-10 first till, 10-20 second, wait, 30-40 first, 40-50 second, drive to 80, 80-95 the clock. The
+        // clinic
+        // first costs the same: 15, drive to 45, then 95.
+        var plan = VisitPlanner.plan(brief).plan();
+        assertThat(PlanRules.broken(brief, plan.turns())).isEmpty();
+        assertThat(plan.finish()).isEqualTo(95);
+        assertThat(plan.bound()).isLessThanOrEqualTo(95);
+        assertThat(plan.walking()).isEqualTo(30);
+    }
+
     @Test
     void theBenchAndTheLineHoldBack() {
         var open = same(6, 1, 10, 60, 10, 0);

@@ -31,8 +31,14 @@ final class Visits {
         var hands = new ArrayList<Hands>();
         for (int p = 0; p < people; p++)
             hands.add(new Hands("P" + p, p == 0 ? Set.of("electrician") : Set.of(), Window.ALWAYS, ""));
-        var means = new Means(4 + r.nextInt(units), r.nextBoolean() ? 20 + r.nextInt(80) : 0, 1, Map.of("lead", 2));
+        var means = new Means(
+                4 + r.nextInt(units), r.nextBoolean() ? 20 + r.nextInt(80) : 0, 1, Map.of("lead", 2), areas(seed), 25);
         return new Brief(all, hands, means, OptionalInt.empty());
+    }
+
+    /** Of four visits one is to two sites. */
+    private static Map<String, String> areas(long seed) {
+        return seed % 4 == 1 ? Map.of("place 1", "the other site") : Map.of();
     }
 
     private static VisitUnit unit(Random r, int u, int places) {
@@ -109,7 +115,7 @@ final class Visits {
         return new Brief(
                 all,
                 hands,
-                new Means(1 + r.nextInt(2), r.nextBoolean() ? 2 : 0, r.nextInt(3), Map.of("lead", 1)),
+                new Means(1 + r.nextInt(2), r.nextBoolean() ? 2 : 0, r.nextInt(3), Map.of("lead", 1), areas(seed), 4),
                 OptionalInt.empty());
     }
 
