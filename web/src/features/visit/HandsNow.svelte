@@ -46,7 +46,7 @@
         {:else}
           {#if (p.now.unitId ?? 0) > 0}<a
               class="link font-semibold"
-              href={at(visit.head.siteId, 'onboard', p.now.unitId ?? 0)}>{p.now.unit}: {p.now.title}</a
+              href={at(p.now.siteId, 'onboard', p.now.unitId ?? 0)}>{p.now.unit}: {p.now.title}</a
             >{:else}<span class="font-semibold">{p.now.title}</span>{/if}
           {#if p.now.steps > 1}<span class="quiet text-sm">and {p.now.steps - 1} more after it</span>{/if}
           <span class="quiet block text-sm"

@@ -81,7 +81,7 @@
             <circle class="end" cx={d.end - r} cy={y} r="3" />
           {/if}
           <a
-            href={d.turn.unitId > 0 ? at(visit.head.siteId, 'onboard', d.turn.unitId) : undefined}
+            href={d.turn.unitId > 0 ? at(d.turn.siteId, 'onboard', d.turn.unitId) : undefined}
             aria-hidden="true"
             tabindex="-1"
           >
@@ -121,7 +121,7 @@
                 <span class="min-w-0 flex-1"
                   >{#if turn.unitId > 0}<a
                       class="font-semibold hover:underline"
-                      href={at(visit.head.siteId, 'onboard', turn.unitId)}>{turn.unit}</a
+                      href={at(turn.siteId, 'onboard', turn.unitId)}>{turn.unit}</a
                     >: {turn.title}{:else}<span class="font-semibold">{turn.title}</span>{/if}
                   <span class="quiet"
                     >{turn.place ? turn.place + ', ' : ''}until {hour(turn.until)}{turn.done === turn.until

@@ -57,7 +57,7 @@
           </li>{/each}
         {#each left as u (u.endpointId)}
           <li class="border-b border-base-300 py-1">
-            <a class="hover:underline" href={at(visit.head.siteId, 'onboard', u.endpointId)}>{u.endpoint}</a>
+            <a class="hover:underline" href={at(u.siteId, 'onboard', u.endpointId)}>{u.endpoint}</a>
             <span class="quiet text-sm">{minutes(u.hands)} of hands, {minutes(u.chain)} in all</span>
           </li>
         {/each}

@@ -4,12 +4,13 @@
   import { SvelteMap } from 'svelte/reactivity';
   import { api, freshKey, ok, type Schemas } from '../../api/client';
   import { useChange } from '../../api/change.svelte';
-  import { endpointsQuery } from '../../api/queries';
+  import { endpointsQuery, sitesQuery } from '../../api/queries';
   import TextField from '../../ui/TextField.svelte';
   import TimeField from '../../ui/TimeField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { asked, chosenOf, peopleOf, placesOf, shortOf, tasksOf, typed } from './visitForm';
   import VisitPeople from './VisitPeople.svelte';
+  import VisitRoute from './VisitRoute.svelte';
   import VisitPlaces from './VisitPlaces.svelte';
   import VisitTasks from './VisitTasks.svelte';
   import VisitTools from './VisitTools.svelte';
@@ -33,6 +34,7 @@
   const client = useQueryClient();
   const change = useChange();
   const endpoints = createQuery(() => endpointsQuery(siteId));
+  const sites = createQuery(() => sitesQuery);
   const key = freshKey();
   const was = untrack(() => visit);
   const like = untrack(() => visit ?? left);
@@ -42,8 +44,16 @@
   let tools = $state(shortOf(like));
   let tasks = $state(tasksOf(like));
   const chosen = new SvelteMap(chosenOf(like));
+  let also = $state(like?.units.find((u) => u.siteId !== siteId)?.siteId ?? 0);
+  const others = createQuery(() => ({ ...endpointsQuery(also), enabled: also > 0 }));
   const open = $derived(
     endpoints.data?.filter(
+      (e) =>
+        e.station === 'ONBOARD' || e.station === 'REGISTER' || e.station === 'CONFIRM' || chosen.has(e.id),
+    ) ?? [],
+  );
+  const far = $derived(
+    others.data?.filter(
       (e) =>
         e.station === 'ONBOARD' || e.station === 'REGISTER' || e.station === 'CONFIRM' || chosen.has(e.id),
     ) ?? [],
@@ -149,6 +159,14 @@
   </div>
   <div class="grid content-start gap-6">
     <VisitUnits {chosen} {open} {problem} />
+    <VisitRoute
+      bind:also
+      bind:travel={f.travel}
+      sites={sites.data?.filter((s) => s.id !== siteId) ?? []}
+      {chosen}
+      {far}
+      {problem}
+    />
     <VisitTasks bind:tasks {names} {siteId} {problem} />
   </div>
   <div class="lg:col-span-2">

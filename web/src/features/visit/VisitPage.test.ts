@@ -17,6 +17,7 @@ const person = (name: string, more = {}) => ({
   now: {
     what: 'DO',
     unitId: 4,
+    siteId: 1,
     unit: 'Till 3',
     place: 'Plant hall',
     title: 'First start',
@@ -40,7 +41,7 @@ const visit = (more = {}, plan = {}, state = 'PLANNED') => ({
   beganAt: null,
   endedAt: null,
   people: [person('Imke R'), person('Joost T', { unitId: 5, unit: 'Till 4' })],
-  means: { places: [], tools: [], outlets: 4, ports: null, megabits: 0, walk: 1 },
+  means: { places: [], tools: [], outlets: 4, ports: null, megabits: 0, walk: 1, travel: 0 },
   units: [],
   tasks: [],
   real: [],
@@ -147,6 +148,7 @@ describe('a visit', () => {
           units: [
             {
               endpointId: 4,
+              siteId: 1,
               endpoint: 'Till 3',
               place: '',
               bench: false,
@@ -157,6 +159,7 @@ describe('a visit', () => {
             },
             {
               endpointId: 5,
+              siteId: 1,
               endpoint: 'Till 4',
               place: '',
               bench: false,

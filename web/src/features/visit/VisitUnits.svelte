@@ -9,12 +9,18 @@
     chosen,
     open,
     problem,
-  }: { chosen: SvelteMap<number, Chosen>; open: Schemas['EndpointLine'][]; problem: Problem | null } =
-    $props();
+    far = false,
+  }: {
+    chosen: SvelteMap<number, Chosen>;
+    open: Schemas['EndpointLine'][];
+    problem: Problem | null;
+    /** At another site, where no bench is reckoned with. */
+    far?: boolean;
+  } = $props();
 </script>
 
 <fieldset class="content-start">
-  <legend class="font-bold">What is to be set up</legend>
+  <legend class="font-bold">{far ? 'What is to be set up there' : 'What is to be set up'}</legend>
   <Trouble problem={problem?.field('units') ? problem : null} />
   {#if open.length}
     <ul class="mt-1 max-h-[28rem] overflow-y-auto">
@@ -34,7 +40,7 @@
             <span class="min-w-0 truncate">{e.name} <span class="quiet text-sm">{e.place}</span></span>
           </label>
           {#if how}
-            {@render also(e, 'on the bench', how.bench, () => ({ ...how, bench: !how.bench }))}
+            {#if !far}{@render also(e, 'on the bench', how.bench, () => ({ ...how, bench: !how.bench }))}{/if}
             {@render also(e, 'before all others', how.first, () => ({ ...how, first: !how.first }))}
           {/if}
         </li>

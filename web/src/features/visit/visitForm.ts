@@ -44,6 +44,7 @@ export interface Typed {
   ports: string;
   megabits: string;
   walk: string;
+  travel: string;
 }
 
 export const nobodyYet = (): Person => ({ name: '', skills: '', from: '', until: '' });
@@ -65,6 +66,7 @@ export const typed = (v?: Schemas['VisitView']): Typed => ({
   ports: text(v?.means.ports),
   megabits: v?.means.megabits ? String(v.means.megabits) : '',
   walk: text(v?.means.walk ?? 1),
+  travel: v?.means.travel ? String(v.means.travel) : '',
 });
 
 export const peopleOf = (v?: Schemas['VisitView']): Person[] =>
@@ -114,6 +116,7 @@ export const asked = (
   ports: number(f.ports),
   megabits: number(f.megabits),
   walk: number(f.walk) ?? 0,
+  travel: number(f.travel),
   people: people.map((p) => ({
     name: p.name,
     skills: words(p.skills),

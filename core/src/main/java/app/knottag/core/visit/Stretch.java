@@ -17,6 +17,11 @@ public record Stretch(List<String> steps, String title, Minutes hands, Minutes a
         steps = List.copyOf(steps);
     }
 
+    /** Returns the same, of which nothing comes over the line that is reckoned with. */
+    public Stretch offline() {
+        return new Stretch(steps, title, hands, alone, skill, 0);
+    }
+
     /** A stretch that anybody can do and that fetches nothing. */
     public static Stretch of(String key, Minutes hands, Minutes alone) {
         return new Stretch(List.of(key), key, hands, alone, "", 0);

@@ -8,7 +8,6 @@ import app.knottag.core.visit.Steer;
 import app.knottag.core.visit.VisitPlan;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
-import app.knottag.server.record.Runbooks;
 import app.knottag.server.visit.HandStore.HandRow;
 import app.knottag.server.visit.HandStore.MinutesRow;
 import app.knottag.server.visit.VisitStore.VisitRow;
@@ -17,7 +16,6 @@ import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -40,7 +38,7 @@ public class Taking {
     private final VisitStore store;
     private final HandStore inHand;
     private final TaskStore tasks;
-    private final Runbooks runbooks;
+    private final Route route;
     private final Log log;
     private final Clock clock;
     private final JsonMapper json;
@@ -50,7 +48,7 @@ public class Taking {
             VisitStore store,
             HandStore inHand,
             TaskStore tasks,
-            Runbooks runbooks,
+            Route route,
             Log log,
             Clock clock,
             JsonMapper json) {
@@ -58,7 +56,7 @@ public class Taking {
         this.store = store;
         this.inHand = inHand;
         this.tasks = tasks;
-        this.runbooks = runbooks;
+        this.route = route;
         this.log = log;
         this.clock = clock;
         this.json = json;
@@ -164,9 +162,9 @@ public class Taking {
     /** Releases whatever is done, and notes how long its steps took. */
     void settle(VisitRow row) {
         var hands = visits.hands(row.id());
-        var ids = new HashSet<Long>();
-        hands.stream().filter(h -> h.unitId() > 0).forEach(h -> ids.add(h.unitId()));
-        var jobs = runbooks.jobs(row.siteId(), ids);
+        var jobs = route.jobs(store.units(row.id()).stream()
+                .filter(u -> hands.stream().anyMatch(h -> h.unitId() == u.endpointId()))
+                .toList());
         for (var hand : hands) {
             if (hand.unitId() < 0) continue;
             Optional<Board.Job> job =

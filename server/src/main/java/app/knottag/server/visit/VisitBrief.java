@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
  * @param ports free switch ports on the bench, or null when there are enough
  * @param megabits speed of the line in Mbit/s, 0 when nobody knows it
  * @param walk minutes from one place to another
+ * @param travel minutes from one site to another
  */
 record VisitBrief(
         List<Person> people,
@@ -22,7 +23,8 @@ record VisitBrief(
         @Nullable Integer outlets,
         @Nullable Integer ports,
         double megabits,
-        int walk) {
+        int walk,
+        int travel) {
 
     /**
      * Somebody who comes.
@@ -60,7 +62,7 @@ record VisitBrief(
     }
 
     VisitBrief with(List<Person> others) {
-        return new VisitBrief(others, places, tools, outlets, ports, megabits, walk);
+        return new VisitBrief(others, places, tools, outlets, ports, megabits, walk, travel);
     }
 
     /** The tool that a kind of device needs and of which there are few, or empty. */

@@ -66,7 +66,8 @@ final class VisitForm {
             @Nullable Integer outlets,
             @Nullable Integer ports,
             @Nullable Double megabits,
-            int walk) {}
+            int walk,
+            @Nullable Integer travel) {}
 
     /** What was asked for, read. */
     record Asked(
@@ -112,6 +113,7 @@ final class VisitForm {
         range("outlets", b.outlets(), 0, 1_000);
         range("ports", b.ports(), 0, 1_000);
         range("walk", b.walk(), 0, 60);
+        range("travel", b.travel(), 0, 600);
         var tasks = tasks(Optional.ofNullable(b.tasks()).orElse(List.of()));
         if (tasks.isEmpty() && b.units().isEmpty())
             throw Problem.field("units", "nothing", "Nothing is to be done. Choose at least one endpoint.");
@@ -129,7 +131,8 @@ final class VisitForm {
                         b.outlets(),
                         b.ports(),
                         megabits,
-                        b.walk()),
+                        b.walk(),
+                        Optional.ofNullable(b.travel()).orElse(0)),
                 units(b.units()),
                 tasks);
     }

@@ -40,8 +40,9 @@ record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> h
 
     static VisitNow of(
             VisitBrief said, Optional<Instant> due, Instant at, Work work, List<Hand> taken, Learned learned) {
+        // The bench and the line are those of the site itself.
         var bench = work.units.stream()
-                .filter(UnitRow::bench)
+                .filter(u -> u.bench() && u.site().isEmpty())
                 .map(UnitRow::endpointId)
                 .collect(Collectors.toSet());
         var first = work.units.stream()
@@ -55,9 +56,13 @@ record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> h
                 .filter(h -> open.stream().anyMatch(t -> t.unit() == h.unitId())
                         || work.jobs.stream().anyMatch(j -> j.endpoint() == h.unitId() && !h.over(j)))
                 .toList();
+        var areas = areas(work);
         int known = 0;
         for (var job : work.jobs) {
-            List<Stretch> stretches = RunbookWork.left(job.runbook(), learned);
+            boolean here = !areas.containsKey(job.place());
+            List<Stretch> stretches = RunbookWork.left(job.runbook(), learned).stream()
+                    .map(s -> here ? s : s.offline())
+                    .toList();
             if (stretches.isEmpty()) continue;
             known += learned.known(job.runbook().kind().id(), stretches);
             int ready = RunbookWork.ready(job.runbook(), at);
@@ -72,7 +77,7 @@ record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> h
                     bench.contains(job.endpoint()),
                     said.tool(job.runbook().kind().id()),
                     job.runbook().begun(),
-                    RunbookWork.running(job.runbook(), said.megabits())));
+                    here ? RunbookWork.running(job.runbook(), said.megabits()) : 0));
             progress.put(job.endpoint(), new Standing.Progress(0, ready, by(held, job.endpoint())));
         }
         for (var task : open) {
@@ -80,7 +85,7 @@ record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> h
             progress.put(task.unit(), new Standing.Progress(0, 0, by(held, task.unit())));
         }
         var hands = said.people().stream().map(p -> person(p, at)).toList();
-        var means = new Means(bench(said), said.megabits(), said.walk(), said.counts());
+        var means = new Means(bench(said), said.megabits(), said.walk(), said.counts(), areas, said.travel());
         var brief = new Brief(
                 left, hands, means, due.map(d -> OptionalInt.of(minutes(at, d))).orElse(OptionalInt.empty()));
         var people = IntStream.range(0, hands.size())
@@ -92,6 +97,14 @@ record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> h
                 new Standing(0, progress, people),
                 held.stream().collect(Collectors.toMap(Hand::person, h -> h)),
                 known);
+    }
+
+    /** Which places lie at another site. */
+    private static Map<String, String> areas(Work work) {
+        var sites = work.units.stream().collect(Collectors.toMap(UnitRow::endpointId, UnitRow::site));
+        return work.jobs.stream()
+                .filter(j -> !sites.getOrDefault(j.endpoint(), "").isEmpty())
+                .collect(Collectors.toMap(Board.Job::place, j -> sites.get(j.endpoint()), (a, b) -> a));
     }
 
     private static OptionalInt by(List<Hand> held, long unit) {

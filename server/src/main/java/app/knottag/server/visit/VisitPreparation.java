@@ -3,7 +3,6 @@ package app.knottag.server.visit;
 import app.knottag.core.register.LeadTimes;
 import app.knottag.core.visit.Packing;
 import app.knottag.server.record.Preparing;
-import app.knottag.server.record.Runbooks;
 import app.knottag.server.record.Sites;
 import app.knottag.server.visit.VisitStore.NameRow;
 import app.knottag.server.visit.VisitStore.UnitRow;
@@ -11,7 +10,6 @@ import app.knottag.server.visit.VisitStore.VisitRow;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
@@ -27,27 +25,23 @@ class VisitPreparation {
     record PreparationView(Packing packing, List<NeedView> needs) {}
 
     private final VisitStore store;
-    private final Runbooks runbooks;
+    private final Route route;
     private final Sites sites;
     private final Preparing preparing;
 
-    VisitPreparation(VisitStore store, Runbooks runbooks, Sites sites, Preparing preparing) {
+    VisitPreparation(VisitStore store, Route route, Sites sites, Preparing preparing) {
         this.store = store;
-        this.runbooks = runbooks;
+        this.route = route;
         this.sites = sites;
         this.preparing = preparing;
     }
 
     PreparationView view(VisitRow row, int people) {
-        var jobs = runbooks.jobs(row.siteId(), units(row.id()));
+        var jobs = route.jobs(store.units(row.id()));
         var names = store.names(row.id()).stream().collect(Collectors.toMap(NameRow::endpointId, n -> n));
         return new PreparationView(
                 Packing.of(jobs, people),
                 Packing.needs(jobs).stream().map(n -> need(n, names)).toList());
-    }
-
-    private Set<Long> units(long id) {
-        return store.units(id).stream().map(UnitRow::endpointId).collect(Collectors.toSet());
     }
 
     private static NeedView need(Packing.Need n, Map<Long, NameRow> names) {
@@ -65,14 +59,20 @@ class VisitPreparation {
         return unit.serial().isEmpty() ? "serial not read yet" : unit.serial();
     }
 
-    /** Puts on the site's list what this visit needs. */
+    /** Puts on the list of each site what this visit needs there. */
     void order(VisitRow row, String by) {
-        var zone = ZoneId.of(sites.site(row.siteId()).zone());
-        var needed = Packing.needs(runbooks.jobs(row.siteId(), units(row.id()))).stream()
+        store.units(row.id()).stream()
+                .collect(Collectors.groupingBy(UnitRow::siteId))
+                .forEach((siteId, units) -> order(siteId, units, row, by));
+    }
+
+    private void order(long siteId, List<UnitRow> units, VisitRow row, String by) {
+        var zone = ZoneId.of(sites.site(siteId).zone());
+        var needed = Packing.needs(route.jobs(units)).stream()
                 .map(n -> new LeadTimes.Item(
                         name(n, row), n.order().who(), n.order().days(), "", false))
                 .toList();
-        preparing.prepare(row.siteId(), row.begins().atZone(zone).toLocalDate(), needed, by);
+        preparing.prepare(siteId, row.begins().atZone(zone).toLocalDate(), needed, by);
     }
 
     private static String name(Packing.Need need, VisitRow row) {

@@ -43,7 +43,8 @@ interface VisitStore {
         }
     }
 
-    record UnitRow(long endpointId, boolean bench, boolean first) {}
+    /** @param site the name of its site when that is another one than the visit's, else empty */
+    record UnitRow(long endpointId, long siteId, String site, boolean bench, boolean first) {}
 
     String ROW = "select id, site_id, name, begins, due, brief, plan, began_at, ended_at, version from visit ";
 
@@ -79,7 +80,9 @@ interface VisitStore {
     @Select(LINE + " where v.ended_at is null order by v.begins, v.id limit 100")
     List<LineRow> open();
 
-    @Select(LINE + " where v.site_id = #{siteId} order by v.begins desc, v.id desc limit 100")
+    @Select(LINE
+            + " where v.site_id = #{siteId} or exists (select from visit_unit w join endpoint e on e.id = w.endpoint_id"
+            + " where w.visit_id = v.id and e.site_id = #{siteId}) order by v.begins desc, v.id desc limit 100")
     List<LineRow> ofSite(long siteId);
 
     @Select("""
@@ -109,20 +112,25 @@ interface VisitStore {
             where id = #{id} and version = #{version} and began_at is not null and ended_at is null""")
     int end(@Param("id") long id, @Param("version") int version, @Param("at") Instant at);
 
-    @Select("select endpoint_id, bench, first from visit_unit where visit_id = #{id} order by endpoint_id")
+    @Select("""
+            select u.endpoint_id, e.site_id, case when e.site_id = v.site_id then '' else s.name end as site, u.bench, u.first
+            from visit_unit u join visit v on v.id = u.visit_id join endpoint e on e.id = u.endpoint_id
+            join site s on s.id = e.site_id where u.visit_id = #{id} order by u.endpoint_id""")
     List<UnitRow> units(long id);
 
-    /** Those of some endpoints that are at a site, and not retired. */
+    /** Those of some endpoints that are not retired. */
     @Select("""
-            <script>select id from endpoint where site_id = #{siteId} and retired_at is null and id in
+            <script>select id from endpoint where retired_at is null and id in
             <foreach collection="ids" item="id" open="(" separator="," close=")">#{id}</foreach></script>""")
-    Set<Long> there(@Param("siteId") long siteId, @Param("ids") Collection<Long> ids);
+    Set<Long> there(@Param("ids") Collection<Long> ids);
 
-    record NameRow(long endpointId, String name, String place, String serial) {}
+    record NameRow(long endpointId, long siteId, String name, String place, String serial) {}
 
     @Select("""
-            select u.endpoint_id, e.name, coalesce(p.name, '') as place, e.serial from visit_unit u
-            join endpoint e on e.id = u.endpoint_id left join place p on p.id = e.place_id where u.visit_id = #{id}""")
+            select u.endpoint_id, e.site_id, e.name, case when e.site_id = v.site_id then coalesce(p.name, '')
+              else s.name || coalesce(': ' || p.name, '') end as place, e.serial
+            from visit_unit u join visit v on v.id = u.visit_id join endpoint e on e.id = u.endpoint_id
+            join site s on s.id = e.site_id left join place p on p.id = e.place_id where u.visit_id = #{id}""")
     List<NameRow> names(long id);
 
     @Insert("insert into visit_unit (visit_id, endpoint_id, bench, first)"

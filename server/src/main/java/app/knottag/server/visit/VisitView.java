@@ -51,7 +51,8 @@ record VisitView(
             @Nullable Integer outlets,
             @Nullable Integer ports,
             double megabits,
-            int walk) {}
+            int walk,
+            int travel) {}
 
     /** Somebody who comes, and what they are to do now. */
     record HandView(
@@ -71,6 +72,7 @@ record VisitView(
     record ToDoView(
             DoNow.What what,
             @Nullable Long unitId,
+            long siteId,
             String unit,
             String place,
             String title,
@@ -82,6 +84,7 @@ record VisitView(
     /** One stretch in the picture; {@code tight} when there is no slack in it. A task counts below zero. */
     record TurnView(
             long unitId,
+            long siteId,
             String unit,
             String place,
             String title,
@@ -120,6 +123,7 @@ record VisitView(
 
     record VisitUnitView(
             long endpointId,
+            long siteId,
             String endpoint,
             String place,
             boolean bench,

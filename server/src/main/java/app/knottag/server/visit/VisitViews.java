@@ -80,7 +80,8 @@ class VisitViews {
         var also = tasks.of(id);
         var names = Stream.concat(
                         store.names(id).stream(),
-                        also.stream().map(t -> new VisitStore.NameRow(t.unit(), t.title(), t.place(), "")))
+                        also.stream()
+                                .map(t -> new VisitStore.NameRow(t.unit(), row.siteId(), t.title(), t.place(), "")))
                 .collect(Collectors.toMap(VisitStore.NameRow::endpointId, n -> n));
         var lines = taking.lines(row, now);
         var real = inHand.minutes(id);
@@ -89,9 +90,16 @@ class VisitViews {
                 row.beganAt(),
                 row.endedAt(),
                 IntStream.range(0, said.people().size())
-                        .mapToObj(p -> hand(said.people().get(p), lines.get(p), p, now, left))
+                        .mapToObj(p -> hand(said.people().get(p), lines.get(p), p, now, names))
                         .toList(),
-                new VisitMeans(said.places(), said.tools(), said.outlets(), said.ports(), said.megabits(), said.walk()),
+                new VisitMeans(
+                        said.places(),
+                        said.tools(),
+                        said.outlets(),
+                        said.ports(),
+                        said.megabits(),
+                        said.walk(),
+                        said.travel()),
                 store.units(id).stream()
                         .map(u -> unit(u, names.get(u.endpointId()), Optional.ofNullable(left.get(u.endpointId()))))
                         .toList(),
@@ -119,6 +127,7 @@ class VisitViews {
     private static VisitUnitView unit(VisitStore.UnitRow u, VisitStore.NameRow named, Optional<VisitUnit> left) {
         return new VisitUnitView(
                 u.endpointId(),
+                u.siteId(),
                 named.name(),
                 named.place(),
                 u.bench(),
@@ -128,8 +137,10 @@ class VisitViews {
                 left.isEmpty());
     }
 
-    private static HandView hand(VisitBrief.Person p, DoNow told, int person, VisitNow now, Map<Long, VisitUnit> left) {
-        var unit = Optional.ofNullable(left.get(told.unit()));
+    private static HandView hand(
+            VisitBrief.Person p, DoNow told, int person, VisitNow now, Map<Long, VisitStore.NameRow> names) {
+        var unit =
+                now.brief().units().stream().filter(u -> u.id() == told.unit()).findFirst();
         var stretch = unit.map(u -> u.stretches().get(told.stretch()));
         return new HandView(
                 p.name(),
@@ -140,6 +151,7 @@ class VisitViews {
                 new ToDoView(
                         told.what(),
                         unit.map(VisitUnit::id).orElse(null),
+                        unit.map(u -> names.get(u.id()).siteId()).orElse(0L),
                         unit.map(VisitUnit::name).orElse(""),
                         unit.map(VisitUnit::place).orElse(""),
                         stretch.map(s -> s.title()).orElse(""),
@@ -154,7 +166,7 @@ class VisitViews {
     private static PlanOfVisit plan(KeptPlan kept, VisitRow row, Map<Long, VisitStore.NameRow> names, VisitNow now) {
         VisitPlan plan = kept.plan();
         var held = now.hands().values().stream()
-                .flatMap(h -> held(h, kept, now).stream())
+                .flatMap(h -> held(h, kept, now, names).stream())
                 .toList();
         var turns = Stream.concat(
                         held.stream(),
@@ -189,7 +201,8 @@ class VisitViews {
     }
 
     /** What somebody has in hand, until it usually ends. */
-    private static Optional<TurnView> held(Hand hand, KeptPlan kept, VisitNow now) {
+    private static Optional<TurnView> held(
+            Hand hand, KeptPlan kept, VisitNow now, Map<Long, VisitStore.NameRow> names) {
         return now.brief().units().stream()
                 .filter(u -> u.id() == hand.unitId())
                 .findFirst()
@@ -201,13 +214,24 @@ class VisitViews {
                     var until = usual.isBefore(now.at()) ? now.at().plus(Duration.ofMinutes(1)) : usual;
                     var done = until.plus(Duration.ofMinutes(stretch.alone().usual()));
                     return new TurnView(
-                            u.id(), u.name(), u.place(), stretch.title(), hand.person(), from, until, done, 0, false);
+                            u.id(),
+                            names.get(u.id()).siteId(),
+                            u.name(),
+                            u.place(),
+                            stretch.title(),
+                            hand.person(),
+                            from,
+                            until,
+                            done,
+                            0,
+                            false);
                 });
     }
 
     private static TurnView turn(Turn t, KeptPlan kept, VisitStore.NameRow named) {
         return new TurnView(
                 t.unit(),
+                named.siteId(),
                 named.name(),
                 named.place(),
                 kept.titles().getOrDefault(t.unit() + " " + t.stretch(), ""),

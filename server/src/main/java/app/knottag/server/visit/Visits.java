@@ -3,7 +3,6 @@ package app.knottag.server.visit;
 import app.knottag.core.visit.Learned;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
-import app.knottag.server.record.Runbooks;
 import app.knottag.server.record.Sites;
 import app.knottag.server.visit.TaskStore.TaskRow;
 import app.knottag.server.visit.VisitForm.Asked;
@@ -37,7 +36,7 @@ public class Visits {
     private final HandStore inHand;
     private final TaskStore tasks;
     private final Sites sites;
-    private final Runbooks runbooks;
+    private final Route route;
     private final VisitPreparation preparation;
     private final Log log;
     private final Clock clock;
@@ -48,7 +47,7 @@ public class Visits {
             HandStore inHand,
             TaskStore tasks,
             Sites sites,
-            Runbooks runbooks,
+            Route route,
             VisitPreparation preparation,
             Log log,
             Clock clock,
@@ -57,7 +56,7 @@ public class Visits {
         this.inHand = inHand;
         this.tasks = tasks;
         this.sites = sites;
-        this.runbooks = runbooks;
+        this.route = route;
         this.preparation = preparation;
         this.log = log;
         this.clock = clock;
@@ -103,10 +102,9 @@ public class Visits {
     /** A visit as it is: before its beginning as it will be then. */
     VisitNow now(VisitRow row) {
         var units = store.units(row.id());
-        var ids = units.stream().map(UnitRow::endpointId).collect(Collectors.toSet());
         var now = clock.instant();
         var at = row.begun() ? now : row.begins();
-        var jobs = runbooks.jobs(row.siteId(), ids);
+        var jobs = route.jobs(units);
         var kinds = jobs.stream().map(j -> j.runbook().kind().id()).collect(Collectors.toSet());
         return VisitNow.of(
                 brief(row),
@@ -122,7 +120,7 @@ public class Visits {
         ofSite(siteId, asked.units());
         free(0, asked);
         long id = store.add(row(0, siteId, asked, 0));
-        asked.units().forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), u.bench(), u.first())));
+        asked.units().forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), 0, "", u.bench(), u.first())));
         keep(id, asked.tasks());
         preparation.order(get(id), by);
         log.write(Log.entry(by, "visit planned").at(siteId).after(told(asked)));
@@ -147,7 +145,7 @@ public class Visits {
                     "in-hand",
                     "Somebody is at work whom this would take away, or whose device. Let them finish, or let go of it first.");
         for (var unit : store.units(id)) if (!wanted.contains(unit.endpointId())) store.dropUnit(id, unit.endpointId());
-        asked.units().forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), u.bench(), u.first())));
+        asked.units().forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), 0, "", u.bench(), u.first())));
         keep(id, asked.tasks());
         preparation.order(get(id), by);
         log.write(Log.entry(by, "visit changed")
@@ -229,11 +227,11 @@ public class Visits {
     private void ofSite(long siteId, List<VisitUnitRequest> units) {
         sites.site(siteId);
         if (units.isEmpty()) return;
-        Set<Long> there = store.there(
-                siteId, units.stream().map(VisitUnitRequest::endpointId).toList());
+        Set<Long> there =
+                store.there(units.stream().map(VisitUnitRequest::endpointId).toList());
         for (int i = 0; i < units.size(); i++)
             if (!there.contains(units.get(i).endpointId()))
-                throw Problem.field("units/" + i, "not-here", "That endpoint is not at this site, or was retired.");
+                throw Problem.field("units/" + i, "not-here", "There is no such endpoint, or it was retired.");
     }
 
     static Problem over() {

@@ -125,6 +125,7 @@ class VisitApiTest {
             value = {
                 "'begins':'2031-11-25 06:00' | 'begins':'soon'                              | bad-moment   | /begins",
                 "'walk':1                    | 'walk':61                                    | out-of-range | /walk",
+                "'walk':1                    | 'walk':1,'travel':601                        | out-of-range | /travel",
                 "'walk':1                    | 'walk':1,'outlets':-1                        | out-of-range | /outlets",
                 "'walk':1                    | 'walk':1,'megabits':-5                       | out-of-range | /megabits",
                 "'walk':1                    | 'walk':1,'due':'2031-11-25 05:00'            | out-of-range | /due",
@@ -150,7 +151,10 @@ class VisitApiTest {
                         "{'name':'x','begins':'2031-11-25 06:00','walk':1,'people':[{'name':'Imke'}],'units':[]}")
                 .refused(422, "nothing");
         long[] other = Running.site(Running.as(Role.LEAD));
-        api.post("/api/sites/" + other[0] + "/visits", asked(TWO, "")).refused(422, "not-here");
+        api.post(
+                        "/api/sites/" + other[0] + "/visits",
+                        asked(TWO, "").replace("" + first + ",'bench'", "999999,'bench'"))
+                .refused(422, "not-here");
         Running.as(Role.OFFICE)
                 .post("/api/sites/" + site[0] + "/visits", asked(TWO, ""))
                 .refused(403, "not-allowed");
@@ -275,6 +279,40 @@ class VisitApiTest {
                         "{'name':'x','begins':'2033-01-01 06:00','walk':1,'people':[{'name':'Imke'}],'units':[],"
                                 + "'tasks':[{'id':999999,'title':'Of another','minutes':7}]}")
                 .refused(422, "not-here");
+    }
+
+    @DisplayName("Two sites on one way: the drive is in the plan, each site has its own orders, both list the visit")
+    @Test
+    void twoSitesOnOneWay() {
+        long[] other = Running.site(Running.as(Role.LEAD));
+        long till = Running.till(Running.as(Role.LEAD), other, 1);
+        long id = api.post(
+                        "/api/sites/" + site[0] + "/visits",
+                        "{'name':'Both shops','begins':'2032-05-03 06:00','walk':1,'travel':25,'people':[{'name':'Rasa'}],"
+                                + "'units':[{'endpointId':%d,'bench':true,'first':false},"
+                                + "{'endpointId':%d,'bench':true,'first':false}]}",
+                        first,
+                        till)
+                .expect(201)
+                .json()
+                .get("id")
+                .asLong();
+        api.post("/api/visits/" + id + "/plan", "").expect(200);
+        var visit = look(id);
+        Instant end = Instant.MIN;
+        long at = 0;
+        for (var t : visit.get("plan").get("turns")) {
+            long here = t.get("siteId").asLong();
+            if (at != 0 && here != at)
+                assertThat(Duration.between(end, at(t, "from"))).isGreaterThanOrEqualTo(Duration.ofMinutes(25));
+            at = here;
+            end = at(t, "until");
+            assertThat(t.get("place").asString().startsWith("Site ")).isEqualTo(here == other[0]);
+        }
+        for (long s : new long[] {site[0], other[0]})
+            assertThat(api.get("/api/sites/" + s + "/visits").body()).contains("Both shops");
+        assertThat(api.get("/api/sites/" + other[0] + "/due").body()).contains("Payment key file for Both shops");
+        assertThat(api.get("/api/sites/" + site[0] + "/due").body()).doesNotContain("Payment key file");
     }
 
     private void take(long id, int person) {
