@@ -126,7 +126,7 @@
           mono
           mode="numeric"
           bind:value={f.outlets}
-          error={problem?.field('outlets')}
+          error={problem?.field('bench/outlets')}
           hint="On the bench"
         />
         <TextField
@@ -134,7 +134,7 @@
           mono
           mode="numeric"
           bind:value={f.ports}
-          error={problem?.field('ports')}
+          error={problem?.field('bench/ports')}
           hint="On the bench"
         />
         <TextField

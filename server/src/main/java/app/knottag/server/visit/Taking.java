@@ -96,9 +96,9 @@ public class Taking {
                     HttpStatus.CONFLICT,
                     "taken",
                     "Somebody took that a moment ago. Look again: there may be another one.");
-        log.write(Log.entry(by, "took in hand")
-                .at(row.siteId(), told.unit() > 0 ? told.unit() : null)
-                .after(Map.of("who", now.brief().hands().get(person).name())));
+        var entry = Log.entry(by, "took in hand")
+                .after(Map.of("who", now.brief().hands().get(person).name()));
+        log.write(told.unit() > 0 ? entry.at(row.siteId(), told.unit()) : entry.at(row.siteId()));
     }
 
     /** Lets go of what a person has in hand; what is done of it stays done. */

@@ -54,6 +54,10 @@ final class VisitForm {
             int minutes,
             @Nullable String skill) {}
 
+    /** What is free on the bench; enough of what is not said. */
+    record VisitBenchRequest(
+            @Nullable Integer outlets, @Nullable Integer ports) {}
+
     record VisitPlanRequest(
             @NotNull String name,
             @NotNull String begins,
@@ -63,8 +67,7 @@ final class VisitForm {
             @Nullable List<@Valid VisitPlaceRequest> places,
             @Nullable List<@Valid VisitToolRequest> tools,
             @Nullable List<@Valid VisitTaskRequest> tasks,
-            @Nullable Integer outlets,
-            @Nullable Integer ports,
+            @Valid @Nullable VisitBenchRequest bench,
             @Nullable Double megabits,
             int walk,
             @Nullable Integer travel) {}
@@ -110,8 +113,9 @@ final class VisitForm {
                     "due",
                     "out-of-range",
                     "A visit takes at most " + LONGEST_DAYS + " days. Plan the rest as another one.");
-        range("outlets", b.outlets(), 0, 1_000);
-        range("ports", b.ports(), 0, 1_000);
+        var bench = Optional.ofNullable(b.bench()).orElse(new VisitBenchRequest(null, null));
+        range("bench/outlets", bench.outlets(), 0, 1_000);
+        range("bench/ports", bench.ports(), 0, 1_000);
         range("walk", b.walk(), 0, 60);
         range("travel", b.travel(), 0, 600);
         var tasks = tasks(Optional.ofNullable(b.tasks()).orElse(List.of()));
@@ -128,8 +132,8 @@ final class VisitForm {
                         people(b.people()),
                         places(Optional.ofNullable(b.places()).orElse(List.of())),
                         tools(Optional.ofNullable(b.tools()).orElse(List.of())),
-                        b.outlets(),
-                        b.ports(),
+                        bench.outlets(),
+                        bench.ports(),
                         megabits,
                         b.walk(),
                         Optional.ofNullable(b.travel()).orElse(0)),
@@ -138,7 +142,7 @@ final class VisitForm {
     }
 
     private static void range(String field, @Nullable Integer value, int least, int most) {
-        if (value != null && (value < least || value > most))
+        if (Optional.ofNullable(value).filter(v -> v < least || v > most).isPresent())
             throw Problem.field(field, "out-of-range", "Between " + least + " and " + most + ".");
     }
 

@@ -93,7 +93,7 @@ class VisitApiTest {
 
     @Test
     void thePlanSaysWhenItIsDoneHowGoodThatIsAndWhatWouldHelp() {
-        var v = look(visit("[{'name':'Imke'}]", ",'due':'2031-11-25 08:00','outlets':1"));
+        var v = look(visit("[{'name':'Imke'}]", ",'due':'2031-11-25 08:00','bench':{'outlets':1}"));
         var plan = v.get("plan");
         assertThat(plan.get("obstacles")).isEmpty();
         assertThat(at(plan, "finish"))
@@ -107,7 +107,7 @@ class VisitApiTest {
         var spare = Duration.between(at(plan, "finish"), at(v.get("head"), "due"));
         assertThat(at(plan.get("latest").get(0), "at"))
                 .isEqualTo(at(plan, "from").plus(spare));
-        var more = look(visit(TWO, ",'outlets':1"));
+        var more = look(visit(TWO, ",'bench':{'outlets':1}"));
         var narrow = more.get("plan").get("turns");
         for (var a : narrow)
             for (var b : narrow)
@@ -126,7 +126,7 @@ class VisitApiTest {
                 "'begins':'2031-11-25 06:00' | 'begins':'soon'                              | bad-moment   | /begins",
                 "'walk':1                    | 'walk':61                                    | out-of-range | /walk",
                 "'walk':1                    | 'walk':1,'travel':601                        | out-of-range | /travel",
-                "'walk':1                    | 'walk':1,'outlets':-1                        | out-of-range | /outlets",
+                "'walk':1                    | 'walk':1,'bench':{'outlets':-1}                        | out-of-range | /bench/outlets",
                 "'walk':1                    | 'walk':1,'megabits':-5                       | out-of-range | /megabits",
                 "'walk':1                    | 'walk':1,'due':'2031-11-25 05:00'            | out-of-range | /due",
                 "'walk':1                    | 'walk':1,'due':'2031-12-25 05:00'            | out-of-range | /due",
@@ -409,8 +409,8 @@ class VisitApiTest {
     void aVisitThatSomebodyElseChangedIsNotWrittenOver() {
         long id = visit(TWO, "");
         look(id);
-        api.put("/api/visits/" + id, asked(TWO, ",'outlets':4")).expect(200);
-        api.put("/api/visits/" + id, asked(TWO, ",'outlets':2")).refused(412, "changed-meanwhile");
+        api.put("/api/visits/" + id, asked(TWO, ",'bench':{'outlets':4}")).expect(200);
+        api.put("/api/visits/" + id, asked(TWO, ",'bench':{'outlets':2}")).refused(412, "changed-meanwhile");
         assertThat(look(id).get("means").get("outlets").asInt()).isEqualTo(4);
         assertThat(api.get("/api/visits").expect(200).json().findValuesAsString("name"))
                 .contains("Second shop");
