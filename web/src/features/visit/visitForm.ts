@@ -51,7 +51,13 @@ export const nobodyYet = (): Person => ({ name: '', skills: '', from: '', until:
 
 const hour = (at?: string | null) => (at ? hourOf(at) : '');
 const text = (value?: number | null) => value?.toString() ?? '';
-const number = (typed: string) => (typed.trim() ? Number(typed.replace(',', '.')) : undefined);
+/** What is no number is refused at its field like one that is too small. */
+function number(typed: string): number | undefined {
+  if (!typed.trim()) return undefined;
+  const value = Number(typed.replace(',', '.'));
+  return Number.isNaN(value) ? -1 : value;
+}
+
 const words = (typed: string) =>
   typed
     .split(',')

@@ -7,11 +7,13 @@ import com.google.ortools.sat.CpSolverStatus;
 import com.google.ortools.sat.IntVar;
 import com.google.ortools.sat.IntervalVar;
 import com.google.ortools.sat.LinearExpr;
+import com.google.ortools.sat.LinearExprBuilder;
 import com.google.ortools.sat.Literal;
 import com.google.ortools.util.Domain;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
 
 /**
@@ -184,28 +186,46 @@ final class Exact {
             }
     }
 
-    /** Somebody's work and a walk for each place but the first fit between the first minute and the finish. */
+    /**
+     * Somebody's work, a walk for each place but the first, and a drive for each site but the first, fit between the first
+     * minute and the finish.
+     */
     private void places() {
         int places = IntStream.of(works.place).max().orElse(-1) + 1;
-        var least = IntStream.range(0, places).map(this::comingTo).toArray();
+        var means = works.brief.means();
+        // Whoever comes to a site comes to a place there too: the drive is what that costs beyond a walk.
+        int longest = works.areas().isEmpty() ? Integer.MAX_VALUE : means.walk();
+        var least = IntStream.range(0, places)
+                .map(k -> Math.min(longest, comingTo(k)))
+                .toArray();
         int most = IntStream.of(least).max().orElse(0);
+        int drive = Math.max(0, means.travel() - means.walk());
         for (int p = 0; p < works.people(); p++) {
             var sum = LinearExpr.newBuilder();
             for (int k = 0; k < places; k++) {
-                if (k == works.at[p]) continue;
-                var comes = model.newBoolVar("v" + p + "_" + k);
-                boolean any = false;
-                for (int s = 0; s < works.size(); s++) {
-                    if (!works.may[p][s] || works.place[works.unit[s]] != k) continue;
-                    model.addImplication(by[p][s], comes);
-                    any = true;
-                }
-                if (any) sum.addTerm(comes, least[k]);
+                int place = k;
+                if (k != works.at[p]) comes(p, "v" + k, s -> works.place[works.unit[s]] == place, least[k], sum);
+            }
+            int sites = 0;
+            for (String area : works.areas()) {
+                comes(p, "site" + sites, s -> works.areaOf(s).equals(area), drive, sum);
+                sites++;
             }
             for (int s = 0; s < works.size(); s++) if (works.may[p][s]) sum.addTerm(by[p][s], works.hands[s]);
-            int offset = from(p) - (works.at[p] < 0 ? most : 0);
+            int offset = from(p) - (works.at[p] < 0 ? most : 0) - (sites > 0 ? drive : 0);
             model.addLessOrEqual(sum.add(offset), finish);
         }
+    }
+
+    /** Adds what it costs when a person does any of some stretches. */
+    private void comes(int p, String name, IntPredicate which, int cost, LinearExprBuilder sum) {
+        var mine = IntStream.range(0, works.size())
+                .filter(s -> works.may[p][s] && which.test(s))
+                .toArray();
+        if (mine.length == 0) return;
+        var comes = model.newBoolVar(name + "_" + p);
+        for (int s : mine) model.addImplication(by[p][s], comes);
+        sum.addTerm(comes, cost);
     }
 
     /** The least that anybody walks who comes to a place from another. */

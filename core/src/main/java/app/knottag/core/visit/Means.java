@@ -34,7 +34,11 @@ public record Means(
     /** Minutes from a place to another; from nowhere it costs nothing. */
     int walk(String from, String to) {
         if (from.isEmpty() || from.equals(to)) return 0;
-        return areas.getOrDefault(from, "").equals(areas.getOrDefault(to, "")) ? walk : travel;
+        return area(from).equals(area(to)) ? walk : travel;
+    }
+
+    String area(String place) {
+        return areas.getOrDefault(place, "");
     }
 
     int of(String tool) {

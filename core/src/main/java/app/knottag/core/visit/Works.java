@@ -102,6 +102,20 @@ final class Works {
         return brief.units().get(unit[stretch]);
     }
 
+    /** Other sites that devices stand at; the site itself is none of them when all stand there. */
+    List<String> areas() {
+        var all = brief.units().stream()
+                .filter(u -> !u.stretches().isEmpty())
+                .map(u -> brief.means().area(u.place()))
+                .distinct()
+                .toList();
+        return all.size() < 2 ? List.of() : all;
+    }
+
+    String areaOf(int stretch) {
+        return brief.means().area(unitOf(stretch).place());
+    }
+
     int walk(int from, int to) {
         return from < 0 ? 0 : walks[from][to];
     }

@@ -102,10 +102,11 @@ final class VisitBench {
 
     public static void main(String[] args) {
         int visits = args.length > 0 ? Integer.parseInt(args[0]) : 50;
-        for (int units : new int[] {12, 30}) measure(units, visits);
+        for (int units : new int[] {12, 30}) measure(units, visits, false);
+        measure(12, visits / 5, true);
     }
 
-    private static void measure(int units, int visits) {
+    private static void measure(int units, int visits, boolean twoSites) {
         double gap = 0;
         double worst = 0;
         double share = 0;
@@ -117,7 +118,9 @@ final class VisitBench {
         int proven = 0;
         var random = new Random(5);
         for (int v = 0; v < visits; v++) {
-            var brief = Visits.random(1_000L * units + v, units, 1 + v % 3);
+            // Every fourth seed is a visit to two sites.
+            long seed = 4L * (1_000L * units + v) + (twoSites ? 1 : 0);
+            var brief = Visits.random(seed, units, 1 + v % 3);
             long from = System.nanoTime();
             var plan = VisitPlanner.plan(brief).plan();
             double took = (System.nanoTime() - from) / 1e9;
@@ -133,7 +136,7 @@ final class VisitBench {
             again = Math.max(again, tie.nanos() / 1e9);
             for (int d = 0; d < 4; d++) days += steered(brief, plan, random);
         }
-        String n = units + " devices, ";
+        String n = units + (twoSites ? " at two sites, " : " devices, ");
         line(
                 n + "finish",
                 String.format(Locale.ROOT, "%.3f", gap / visits),
