@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
-import java.util.stream.IntStream;
 
 /**
  * Says for one pair of hands what to do now: the own turn by the plan when it can be begun, else whatever of the others' can
@@ -87,7 +86,7 @@ public final class Steer {
         var open = candidates(standing, person);
         if (open.isEmpty()) return later(standing, person);
         return open.stream()
-                .filter(c -> can(standing, person, c, standing.now()))
+                .filter(c -> can(standing, person, c))
                 .min(order(person))
                 .map(c -> told(standing, person, c, open))
                 .orElseGet(() -> waiting(standing, person, open));
@@ -148,12 +147,30 @@ public final class Steer {
                 .thenComparingLong(c -> c.unit.id());
     }
 
-    private boolean can(Standing standing, int person, Candidate c, int at) {
+    private boolean can(Standing standing, int person, Candidate c) {
+        return earliest(standing, person, c, standing.now()) == standing.now();
+    }
+
+    /** First minute from the given one at which it can be begun, or -1 when what it needs is taken now or no hours fit. */
+    private int earliest(Standing standing, int person, Candidate c, int from) {
+        if (!meansFor(standing, c)) return -1;
+        int hands = c.unit.stretches().get(c.stretch).hands().usual();
+        int at = Math.max(from, c.ready);
+        while (at >= 0) {
+            int there = Window.earliest(brief.hands().get(person).there(), at, hands);
+            if (there < 0) return -1;
+            int open = Window.earliest(c.unit.free(), there, hands);
+            if (open == there) return open;
+            at = open;
+        }
+        return -1;
+    }
+
+    /** Whether bench, tool and line have room for it as things stand. */
+    private boolean meansFor(Standing standing, Candidate c) {
         var unit = c.unit;
-        int hands = unit.stretches().get(c.stretch).hands().usual();
-        int from = Window.earliest(brief.hands().get(person).there(), at, hands);
-        if (c.ready > at || from != at || Window.earliest(unit.free(), at, hands) != at) return false;
         if (unit.bench()
+                && !unit.begun()
                 && c.stretch == 0
                 && benchTaken(standing) >= brief.means().bench()) return false;
         if (!unit.tool().isEmpty()
@@ -231,10 +248,8 @@ public final class Steer {
     private DoNow waiting(Standing standing, int person, List<Candidate> open) {
         record Later(int at, Candidate c) {}
         return open.stream()
-                .flatMap(c -> IntStream.range(Math.max(standing.now() + 1, c.ready), Window.HORIZON)
-                        .filter(t -> can(standing, person, c, t))
-                        .limit(1)
-                        .mapToObj(t -> new Later(t, c)))
+                .map(c -> new Later(earliest(standing, person, c, standing.now() + 1), c))
+                .filter(l -> l.at >= 0)
                 .min(Comparator.comparingInt(Later::at))
                 .map(l -> new DoNow(
                         DoNow.What.WAIT,

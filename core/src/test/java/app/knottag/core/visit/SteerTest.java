@@ -144,6 +144,26 @@ class SteerTest {
                 .isEqualTo("Somebody else has in hand what is left.");
     }
 
+    @DisplayName(
+            "What stands on the bench already needs no other place there, and nothing else gets one while it is full")
+    @Test
+    void theOnlyOutlet() {
+        var begun = new VisitUnit(1, "Till 1", "bench", List.of(FINISH), 0, Window.ALWAYS, Set.of(), true, "", true, 0);
+        var waits = new VisitUnit(2, "Till 2", "bench", List.of(BEGIN), 0, Window.ALWAYS, Set.of(), true, "", false, 0);
+        var brief = new Brief(
+                List.of(begun, waits),
+                List.of(Hands.of("Imke"), Hands.of("Joost")),
+                new Means(1, 0, 0, Map.of()),
+                OptionalInt.empty());
+        var steer = new Steer(brief, VisitPlanner.plan(brief).plan());
+        assertThat(steer.all(Standing.beginning(brief)))
+                .extracting(d -> d.what() + " " + d.unit())
+                .containsExactlyInAnyOrder("DO 1", "WAIT 0");
+        assertThat(steer.all(at(10, Map.of(2L, progress(0, 0, -1)), 2)))
+                .extracting(d -> d.what() + " " + d.unit())
+                .containsExactlyInAnyOrder("DO 2", "DONE 0");
+    }
+
     @Test
     void whoHasLeftGetsNothingAndTheRestIsForTheOthers() {
         var brief = terminals(2, 2);
