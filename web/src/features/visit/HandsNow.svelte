@@ -52,7 +52,9 @@
           <span class="quiet block text-sm"
             >{p.now.place ? p.now.place + '. ' : ''}{p.now.what === 'GO_ON' && p.now.since
               ? `At it for ${minutes(serverClock.minutesSince(p.now.since))}.`
-              : p.now.because}</span
+              : p.now.because}{p.now.what === 'DO' && p.now.carry.length
+              ? ` Carry ${p.now.carry.map((c) => c.replace(/^[A-Z](?=[a-z -])/, (l) => l.toLowerCase())).join(', ')}.`
+              : ''}</span
           >
         {/if}
       </span>

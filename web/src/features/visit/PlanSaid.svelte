@@ -6,6 +6,9 @@
   /** The plan in words: when it is done, how good that is, how sure, and what would help. */
   let { visit, plan }: { visit: Schemas['VisitView']; plan: Schemas['PlanOfVisit'] } = $props();
   const at = (iso: string) => when(iso, serverClock.millis);
+  const planned = $derived(visit.head.state === 'PLANNED');
+  /** Reckoned for the whole visit: once people are at work it would be of yesterday. */
+  const helps = $derived(planned ? plan.helps : []);
   const late = $derived(!!visit.head.due && Date.parse(plan.finish) > Date.parse(visit.head.due));
   const tight = $derived(!!visit.head.due && !late && plan.odds.inTime < 90);
 </script>
@@ -23,9 +26,13 @@
     {#if visit.head.due}
       <p class={late || tight ? 'font-semibold text-error' : ''}>
         {#if late}That is too late: it must be done by {at(visit.head.due)}. Leave something for another day,
-          {plan.helps.length ? 'or take what helps' : 'or begin earlier'}.
+          {helps.length
+            ? 'or take what helps'
+            : planned
+              ? 'or begin earlier'
+              : 'or say that it takes longer'}.
         {:else}In {plan.odds.inTime} of 100 days it is done by {at(visit.head.due)}.{/if}
-        {#if visit.head.state === 'PLANNED' && plan.latest.length}
+        {#if planned && plan.latest.length}
           At the latest
           {#each plan.latest as l, i (l.who)}{i ? ', ' : ' '}{visit.people[l.who]?.name} begins {at(
               l.at,
@@ -33,9 +40,9 @@
         {/if}
       </p>
     {/if}
-    {#if plan.helps.length}
+    {#if helps.length}
       <p>
-        What would help: {#each plan.helps as h, i (h.what)}{i ? '; ' : ''}{h.what} saves {minutes(
+        What would help: {#each helps as h, i (h.what)}{i ? '; ' : ''}{h.what} saves {minutes(
             h.minutes,
           )}{/each}.
       </p>

@@ -22,6 +22,7 @@ const person = (name: string, more = {}) => ({
     place: 'Plant hall',
     title: 'First start',
     steps: 3,
+    carry: ['its box', 'Small screwdriver'],
     at: hour(6, 0),
     since: null,
     because: 'It comes first by the plan.',
@@ -107,6 +108,7 @@ describe('a visit', () => {
     const running = visit({ beganAt: hour(6, 1) }, {}, 'RUNNING');
     const sent = open(running, { 'POST /api/visits/7/people/1/take': { body: running } });
     const lines = await screen.findByRole('list', { name: 'What to do now' });
+    expect(lines).toHaveTextContent('Carry its box, small screwdriver.');
     expect(within(lines).getByRole('link', { name: 'Till 3: First start' })).toHaveAttribute(
       'href',
       '/1/onboard/4',

@@ -3,9 +3,14 @@ package app.knottag.core.visit;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /** What would make a visit shorter, and by how much; each is planned anew to know it. */
 public final class Helps {
+
+    /** So many devices are named that may be left for another day. */
+    private static final int LEFT = 2;
 
     private Helps() {}
 
@@ -34,8 +39,22 @@ public final class Helps {
                     plan,
                     "software on a stick instead of the download",
                     brief.with(brief.hands(), brief.means().withStick()));
+        if (brief.due().isPresent() && plan.finish() > brief.due().getAsInt()) leaving(found, brief, plan);
         found.sort(Comparator.comparingInt(Help::minutes).reversed());
         return found;
+    }
+
+    /** Devices that would be missed least: nobody waits for them, and without one of them the rest is done soonest. */
+    private static void leaving(List<Help> found, Brief brief, VisitPlan plan) {
+        var waited = brief.units().stream().flatMap(u -> u.after().stream()).collect(Collectors.toSet());
+        var all = new ArrayList<Help>();
+        for (var u : brief.units())
+            if (!waited.contains(u.id()) && !u.stretches().isEmpty())
+                add(all, plan, "leaving " + u.name() + " for another day", brief.without(Set.of(u.id())));
+        all.stream()
+                .sorted(Comparator.comparingInt(Help::minutes).reversed())
+                .limit(LEFT)
+                .forEach(found::add);
     }
 
     private static void add(List<Help> found, VisitPlan plan, String what, Brief other) {

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * What goes into the car, who has to be asked, and what must be ordered, added up over all devices of a visit that are not
@@ -92,6 +93,13 @@ public record Packing(
                 .map(e -> new Need(e.getKey(), List.copyOf(e.getValue())))
                 .sorted(Comparator.comparingInt((Need n) -> -n.order().days())
                         .thenComparing(n -> n.order().name()))
+                .toList();
+    }
+
+    /** Returns what somebody carries to a device: its box as long as it is in it, and the tools. */
+    public static List<String> carry(Runbook runbook) {
+        var tools = runbook.kind().outfit().tools().stream();
+        return Stream.concat(runbook.begun() ? Stream.of() : Stream.of("its box"), tools)
                 .toList();
     }
 

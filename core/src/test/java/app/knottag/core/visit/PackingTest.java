@@ -92,6 +92,8 @@ class PackingTest {
         assertThat(rest.sticks()).as("it was fetched already").isEmpty();
         assertThat(rest.tools()).isNotEmpty();
         assertThat(Packing.needs(List.of(begun))).isEmpty();
+        assertThat(Packing.carry(begun.runbook())).containsExactly("Small screwdriver", "Cable tape");
+        assertThat(Packing.carry(SHOP.get(0).runbook())).containsExactly("its box", "Small screwdriver", "Cable tape");
         assertThat(Packing.of(List.of(), 0).labels()).isZero();
     }
 

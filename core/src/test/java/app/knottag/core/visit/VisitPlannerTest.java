@@ -173,6 +173,26 @@ class VisitPlannerTest {
         assertThat(plan.turns().get(plan.turns().size() - 1).slack()).isZero();
     }
 
+    @DisplayName("What is too late says what to leave for another day, but never what others wait for")
+    @Test
+    void leftFirst() {
+        var router = VisitUnit.of(1, "Router", "cellar", List.of(Stretch.of("a", Minutes.exactly(10), Minutes.NONE)));
+        var store = VisitUnit.of(
+                        2, "Store", "office", List.of(Stretch.of("a", Minutes.exactly(40), Minutes.exactly(90))))
+                .after(Set.of(1L));
+        var till = VisitUnit.of(3, "Till", "counter", List.of(Stretch.of("a", Minutes.exactly(20), Minutes.NONE)))
+                .after(Set.of(1L));
+        // By hand: router to 10, store to 50 and alone to 140, till beside it. Without the store it is over at 30,
+        // without
+        // the till no sooner, and the router is waited for.
+        var late = new Brief(List.of(router, store, till), List.of(Hands.of("Imke")), Means.ENOUGH, OptionalInt.of(60));
+        var plan = VisitPlanner.plan(late).plan();
+        assertThat(plan.finish()).isEqualTo(140);
+        assertThat(Helps.of(late, plan)).containsExactly(new Helps.Help("leaving Store for another day", 110));
+        var inTime = new Brief(late.units(), late.hands(), late.means(), OptionalInt.of(140));
+        assertThat(Helps.of(inTime, plan)).isEmpty();
+    }
+
     @DisplayName("Whoever goes to two sites goes there once, and what runs alone at the first is finished before")
     @Test
     void twoSitesOnOneRoute() {

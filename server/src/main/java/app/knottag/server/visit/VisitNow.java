@@ -6,6 +6,7 @@ import app.knottag.core.visit.Hands;
 import app.knottag.core.visit.Learned;
 import app.knottag.core.visit.Means;
 import app.knottag.core.visit.Minutes;
+import app.knottag.core.visit.Packing;
 import app.knottag.core.visit.RunbookWork;
 import app.knottag.core.visit.Standing;
 import app.knottag.core.visit.Stretch;
@@ -32,8 +33,15 @@ import java.util.stream.IntStream;
  * @param brief what is left, as if nobody were at anything
  * @param standing who is at what
  * @param learned of how many steps the minutes are known from what was done before
+ * @param carry what somebody carries to each device
  */
-record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> hands, int learned) {
+record VisitNow(
+        Instant at,
+        Brief brief,
+        Standing standing,
+        Map<Integer, Hand> hands,
+        int learned,
+        Map<Long, List<String>> carry) {
 
     /** What was wanted of a visit: endpoints with their runbooks as they are, and tasks. */
     record Work(List<Board.Job> jobs, List<UnitRow> units, List<TaskRow> tasks) {}
@@ -96,7 +104,8 @@ record VisitNow(Instant at, Brief brief, Standing standing, Map<Integer, Hand> h
                 brief,
                 new Standing(0, progress, people),
                 held.stream().collect(Collectors.toMap(Hand::person, h -> h)),
-                known);
+                known,
+                work.jobs.stream().collect(Collectors.toMap(Board.Job::endpoint, j -> Packing.carry(j.runbook()))));
     }
 
     /** Which places lie at another site. */

@@ -77,6 +77,7 @@ record VisitView(
             String place,
             String title,
             int steps,
+            List<String> carry,
             Instant at,
             @Nullable Instant since,
             String because) {}

@@ -156,6 +156,8 @@ class VisitViews {
                         unit.map(VisitUnit::place).orElse(""),
                         stretch.map(s -> s.title()).orElse(""),
                         stretch.map(s -> s.steps().size()).orElse(0),
+                        unit.map(u -> now.carry().getOrDefault(u.id(), List.of()))
+                                .orElse(List.of()),
                         now.at().plus(Duration.ofMinutes(told.at())),
                         Optional.ofNullable(now.hands().get(person))
                                 .map(Hand::since)
