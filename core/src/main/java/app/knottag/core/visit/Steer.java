@@ -86,7 +86,7 @@ public final class Steer {
         var open = candidates(standing, person);
         if (open.isEmpty()) return later(standing, person);
         return open.stream()
-                .filter(c -> can(standing, person, c))
+                .filter(c -> can(standing, person, c) && !tooFar(standing, person, c, open))
                 .min(order(person))
                 .map(c -> told(standing, person, c, open))
                 .orElseGet(() -> waiting(standing, person, open));
@@ -145,6 +145,28 @@ public final class Steer {
         return Comparator.comparingInt((Candidate c) -> c.planned.who == person ? 0 : 1)
                 .thenComparingInt(c -> c.planned.rank)
                 .thenComparingLong(c -> c.unit.id());
+    }
+
+    /**
+     * Nobody drives to another site for a turn of somebody who is there, nor while an own turn here, which comes before by the
+     * plan, is begun before they were back.
+     */
+    private boolean tooFar(Standing standing, int person, Candidate c, List<Candidate> open) {
+        var means = brief.means();
+        String here = standing.people().get(person).place();
+        String there = means.area(c.unit.place());
+        if (here.isEmpty() || means.area(here).equals(there)) return false;
+        if (c.planned.who != person && c.planned.who != Dispatch.ANYBODY) {
+            var owner = standing.people().get(c.planned.who);
+            if (!owner.gone()
+                    && means.area(owner.place()).equals(there)
+                    && earliest(standing, c.planned.who, c, standing.now()) >= 0) return true;
+        }
+        return open.stream()
+                .filter(o -> o.planned.who == person && means.area(here).equals(means.area(o.unit.place())))
+                .filter(o -> c.planned.who != person || o.planned.rank < c.planned.rank)
+                .mapToInt(o -> earliest(standing, person, o, standing.now()))
+                .anyMatch(at -> at >= 0 && at - standing.now() <= 2 * means.travel());
     }
 
     private boolean can(Standing standing, int person, Candidate c) {
@@ -249,7 +271,7 @@ public final class Steer {
         record Later(int at, Candidate c) {}
         return open.stream()
                 .map(c -> new Later(earliest(standing, person, c, standing.now() + 1), c))
-                .filter(l -> l.at >= 0)
+                .filter(l -> l.at >= 0 && !tooFar(standing, person, l.c, open))
                 .min(Comparator.comparingInt(Later::at))
                 .map(l -> new DoNow(
                         DoNow.What.WAIT,

@@ -164,6 +164,29 @@ class SteerTest {
                 .containsExactlyInAnyOrder("DO 2", "DONE 0");
     }
 
+    @DisplayName("Nobody drives half an hour for a minute's work while the own next turn here is ready in ten")
+    @Test
+    void twoSites() {
+        var two = List.of(Stretch.of("begin", Minutes.exactly(10), Minutes.exactly(20)), FINISH);
+        var brief = new Brief(
+                List.of(
+                        VisitUnit.of(1, "Till 1", "shop", two),
+                        VisitUnit.of(2, "Till 2", "shop", two),
+                        VisitUnit.of(3, "Clock", "clinic", List.of(FINISH))),
+                List.of(new Hands("Imke", Set.of(), Window.ALWAYS, "shop")),
+                new Means(9, 0, 1, Map.of(), Map.of("clinic", "the clinic"), 30),
+                OptionalInt.empty());
+        var steer = new Steer(brief, VisitPlanner.plan(brief).plan());
+        Map<Long, Standing.Progress> units =
+                Map.of(1L, progress(1, 30, -1), 2L, progress(1, 40, -1), 3L, progress(0, 0, -1));
+        var shop = new Standing(20, units, List.of(new Standing.Person("shop", false)));
+        assertThat(steer.now(shop, 0))
+                .extracting(DoNow::what, DoNow::unit, DoNow::at)
+                .containsExactly(DoNow.What.WAIT, 1L, 30);
+        var done = new Standing(50, Map.of(3L, progress(0, 0, -1)), shop.people());
+        assertThat(steer.now(done, 0).what()).isEqualTo(DoNow.What.DO);
+    }
+
     @Test
     void whoHasLeftGetsNothingAndTheRestIsForTheOthers() {
         var brief = terminals(2, 2);
