@@ -82,7 +82,7 @@ public final class Day {
         if (told.what() != DoNow.What.DO) return;
         var unit = brief.units().get(brief.indexOf(told.unit()));
         String was = people.get(person).place();
-        int walk = brief.means().walk(was, unit.place());
+        int walk = was.isEmpty() ? 0 : brief.means().walk(was, unit.place());
         free[person] = now + walk + hands.get(unit.id())[told.stretch()];
         people.set(person, new Standing.Person(unit.place(), false));
         units.put(unit.id(), new Standing.Progress(told.stretch(), now, OptionalInt.of(person)));

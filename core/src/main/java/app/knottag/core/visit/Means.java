@@ -31,9 +31,9 @@ public record Means(
         this(bench, megabits, walk, tools, Map.of(), 0);
     }
 
-    /** Minutes from a place to another; from nowhere it costs nothing. */
+    /** Minutes from a place to another; one that nobody named is a place like others. */
     int walk(String from, String to) {
-        if (from.isEmpty() || from.equals(to)) return 0;
+        if (from.equals(to)) return 0;
         return area(from).equals(area(to)) ? walk : travel;
     }
 

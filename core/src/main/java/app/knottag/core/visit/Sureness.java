@@ -4,6 +4,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Random;
+import java.util.stream.Collectors;
 
 /**
  * How sure a plan is: the day is played many times, each with other durations, by what people are told at each moment.
@@ -16,7 +17,13 @@ public record Sureness(int[] ends) {
     private static final int SEED = 11;
 
     /** Plays the day of a plan. */
-    public static Sureness of(Brief brief, VisitPlan plan) {
+    public static Sureness of(Brief whole, VisitPlan plan) {
+        // What is not in the plan, since nobody may do it or it does not fit, is not waited for.
+        var planned = plan.turns().stream().map(Turn::unit).collect(Collectors.toSet());
+        var brief = whole.without(whole.units().stream()
+                .map(VisitUnit::id)
+                .filter(u -> !planned.contains(u))
+                .collect(Collectors.toSet()));
         var random = new Random(SEED);
         var ends = new int[DAYS];
         for (int d = 0; d < DAYS; d++) {

@@ -173,6 +173,31 @@ class VisitPlannerTest {
         assertThat(plan.turns().get(plan.turns().size() - 1).slack()).isZero();
     }
 
+    @Test
+    void fromAPlaceThatNobodyNamedTheDriveIsAsLong() {
+        var one = List.of(Stretch.of("a", Minutes.exactly(10), Minutes.NONE));
+        var brief = new Brief(
+                List.of(VisitUnit.of(1, "Till", "", one), VisitUnit.of(2, "Clock", "clinic", one)),
+                List.of(Hands.of("Imke")),
+                new Means(9, 0, 1, Map.of(), Map.of("clinic", "the clinic"), 30),
+                OptionalInt.empty());
+        assertThat(VisitPlanner.plan(brief).plan().finish()).isEqualTo(50);
+    }
+
+    @Test
+    void whatNobodyMayDoMakesNothingElseLate() {
+        var wire = new Stretch(List.of("a"), "a", Minutes.exactly(30), Minutes.NONE, "fitter", 0);
+        var till = List.of(Stretch.of("a", Minutes.exactly(10), Minutes.NONE));
+        var brief = new Brief(
+                List.of(VisitUnit.of(1, "Door", "hall", List.of(wire)), VisitUnit.of(2, "Till", "hall", till)),
+                List.of(Hands.of("Imke")),
+                Means.ENOUGH,
+                OptionalInt.empty());
+        var sure = Sureness.of(brief, VisitPlanner.plan(brief).plan());
+        assertThat(sure.doneBy(9)).isEqualTo(10);
+        assertThat(sure.ofHundred(10)).isEqualTo(100);
+    }
+
     @DisplayName("What is too late says what to leave for another day, but never what others wait for")
     @Test
     void leftFirst() {
