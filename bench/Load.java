@@ -129,6 +129,8 @@ public class Load {
                     send(page.replaceAll("\\?.*", ""), "GET", at + page, "", null);
                     pause();
                 }
+                send("/today", "GET", "/api/today", "", null);
+                pause();
                 for (int n = 0; n < 4 && !over; n++) one(site, site.first() + random.nextLong(site.count()));
             }
         }

@@ -177,6 +177,7 @@ public class Measure {
             "/stations",
             "/proposal?kind=label-printer&segmentId=" + segment
         }) row5(path.replaceAll("segments/\\d+/|\\?.*", ""), at + path);
+        row5("/today", "/api/today");
         row5("/registries/…/lines", "/api/registries/" + registry + "/lines");
     }
 

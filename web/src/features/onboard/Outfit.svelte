@@ -9,7 +9,7 @@
       [
         ['In the box', o.kit],
         ['Leave in the box', o.leaveInBox],
-        ['Bring', o.tools],
+        ['Bring', [...o.tools, ...o.usedUp.map((s) => `${s.each} × ${s.name}`)]],
         ['From the factory', o.factory],
       ] as [string, string[]][]
     ).filter(([, items]) => items.length),

@@ -16,6 +16,10 @@
     run: (call: () => Promise<Schemas['VisitView']>) => Promise<boolean>;
     busy: boolean;
   } = $props();
+  const atIt = (since: string) =>
+    Date.parse(since) > serverClock.millis
+      ? `On the way, there at ${when(since, serverClock.millis)}.`
+      : `At it for ${minutes(serverClock.minutesSince(since))}.`;
   const params = (person: number) => ({ path: { id: visit.head.id, person } });
   const take = (p: number) =>
     run(() => ok(api.POST('/api/visits/{id}/people/{person}/take', { params: params(p) })));
@@ -41,7 +45,9 @@
         {#if p.now.what === 'DONE'}
           {p.now.because}
         {:else if p.now.what === 'WAIT'}
-          <span class="font-semibold">Nothing before {when(p.now.at, serverClock.millis)}.</span>
+          <span class="font-semibold"
+            >{p.now.unitId ? `Nothing before ${when(p.now.at, serverClock.millis)}.` : 'Nothing now.'}</span
+          >
           <span class="quiet block text-sm">{p.now.because}</span>
         {:else}
           {#if (p.now.unitId ?? 0) > 0}<a
@@ -51,7 +57,7 @@
           {#if p.now.steps > 1}<span class="quiet text-sm">and {p.now.steps - 1} more after it</span>{/if}
           <span class="quiet block text-sm"
             >{p.now.place ? p.now.place + '. ' : ''}{p.now.what === 'GO_ON' && p.now.since
-              ? `At it for ${minutes(serverClock.minutesSince(p.now.since))}.`
+              ? atIt(p.now.since)
               : p.now.because}{p.now.what === 'DO' && p.now.carry.length
               ? ` Carry ${p.now.carry.map((c) => c.replace(/^[A-Z](?=[a-z -])/, (l) => l.toLowerCase())).join(', ')}.`
               : ''}</span

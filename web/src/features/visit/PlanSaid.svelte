@@ -20,8 +20,10 @@
       {plan.bound.best ? 'Nobody can be done earlier' : `Nobody can be done before ${at(plan.bound.at)}`}{plan
         .bound.searched
         ? ''
-        : ', reckoned by sums alone'}. One after another it would take {minutes(plan.oneAfterAnother)}. Five
-      days of ten it is done by {at(plan.odds.half)}, nine by {at(plan.odds.nine)}.
+        : ', reckoned by sums alone'}. One after another it would take {minutes(plan.oneAfterAnother)}. {plan
+        .odds.without.length
+        ? `Without ${plan.odds.without.join(' and ')} it is done`
+        : 'It is done'} on five days of ten by {at(plan.odds.half)}, on nine by {at(plan.odds.nine)}.
     </p>
     {#if visit.head.due}
       <p class={late || tight ? 'font-semibold text-error' : ''}>

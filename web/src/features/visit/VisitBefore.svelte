@@ -35,6 +35,9 @@
         {#each p.packing.tools as t (t.name)}
           {@render line(`${t.count} × ${t.name}`, `For ${small(t.kinds)}.`)}
         {/each}
+        {#each p.packing.supplies as s (s.name)}
+          {@render line(`${s.count} × ${s.name}`, `Used up, with a tenth to spare. For ${small(s.kinds)}.`)}
+        {/each}
         {#each p.packing.sticks as s (s.kind)}
           {@render line(
             `Stick with the software of ${small([s.kind])}`,

@@ -55,7 +55,7 @@ const visit = (more = {}, plan = {}, state = 'PLANNED') => ({
     bound: { at: hour(7, 46), best: false, searched: true },
     walking: 4,
     oneAfterAnother: 390,
-    odds: { half: hour(7, 58), nine: hour(8, 9), inTime: 61 },
+    odds: { half: hour(7, 58), nine: hour(8, 9), inTime: 61, without: [] },
     helps: [{ what: 'one more person', minutes: 24 }],
     obstacles: [],
     left: [],

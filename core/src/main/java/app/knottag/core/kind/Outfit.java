@@ -8,6 +8,7 @@ import java.util.List;
  * @param kit what must be there
  * @param leaveInBox what comes with it and is not needed
  * @param tools what one brings
+ * @param usedUp what stays with each and does not come in its box
  * @param variants models that look alike
  * @param plugs what is plugged in, first to last
  * @param factory how it comes from the factory
@@ -18,6 +19,7 @@ public record Outfit(
         List<String> kit,
         List<String> leaveInBox,
         List<String> tools,
+        List<Supply> usedUp,
         List<Variant> variants,
         List<Plug> plugs,
         List<String> factory,
@@ -25,12 +27,13 @@ public record Outfit(
         String where) {
 
     static final Outfit NONE =
-            new Outfit(List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), "");
+            new Outfit(List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), "");
 
     public Outfit {
         kit = KindCheck.orEmpty(kit);
         leaveInBox = KindCheck.orEmpty(leaveInBox);
         tools = KindCheck.orEmpty(tools);
+        usedUp = KindCheck.orEmpty(usedUp);
         variants = KindCheck.orEmpty(variants);
         plugs = KindCheck.orEmpty(plugs);
         factory = KindCheck.orEmpty(factory);
@@ -45,6 +48,19 @@ public record Outfit(
      * @param because how to tell it, and what it is for
      */
     public record Variant(String model, boolean fits, String because) {}
+
+    /**
+     * Something that is used up.
+     *
+     * @param each how many for each device, 1..99
+     */
+    public record Supply(String name, int each) {
+        public Supply {
+            if (name.isBlank() || each < 1 || each > 99)
+                throw new IllegalArgumentException(
+                        "What is used up has a name, and 1..99 are used for each; was “" + name + "”, " + each);
+        }
+    }
 
     /** A plug and where it goes. */
     public record Plug(String plug, String into) {}

@@ -48,7 +48,7 @@ public record Brief(List<VisitUnit> units, List<Hands> hands, Means means, Optio
      * Returns what is left for a new plan: whoever is at something is free when that usually ends, and what comes after it
      * waits until then.
      *
-     * @param since minutes that each of those people has been at it, by their index
+     * @param since minutes that each of those people has been at it, by their index; below zero of one who is on the way
      */
     public Brief rest(Standing standing, Map<Integer, Integer> since) {
         var people = new ArrayList<>(hands);
@@ -62,7 +62,7 @@ public record Brief(List<VisitUnit> units, List<Hands> hands, Means means, Optio
             int person = by.getAsInt();
             var stretch = unit.stretches().get(0);
             int busy = Math.max(1, stretch.hands().usual() - since.getOrDefault(person, 0));
-            people.set(person, people.get(person).from(busy));
+            people.set(person, people.get(person).from(busy).at(unit.place()));
             if (unit.stretches().size() > 1)
                 left.add(unit.with(
                         unit.stretches().subList(1, unit.stretches().size()),

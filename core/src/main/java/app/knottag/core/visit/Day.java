@@ -51,7 +51,8 @@ public final class Day {
         int now = 0;
         while (!units.isEmpty() && now < Window.HORIZON) {
             settle(now);
-            for (int p = 0; p < free.length; p++) if (free[p] <= now) begin(now, p);
+            var told = steer.all(standing(now));
+            for (int p = 0; p < free.length; p++) if (free[p] <= now) begin(now, p, told.get(p));
             now = next(now);
         }
         settle(now);
@@ -77,8 +78,7 @@ public final class Day {
         }
     }
 
-    private void begin(int now, int person) {
-        var told = steer.now(standing(now), person);
+    private void begin(int now, int person, DoNow told) {
         if (told.what() != DoNow.What.DO) return;
         var unit = brief.units().get(brief.indexOf(told.unit()));
         String was = people.get(person).place();

@@ -37,6 +37,11 @@ public record Hands(String name, Set<String> skills, List<Window> there, String 
                 at);
     }
 
+    /** Returns the same, who is at a place. */
+    public Hands at(String place) {
+        return new Hands(name, skills, there, place);
+    }
+
     /** Returns the same, who does not come any more. */
     public Hands gone() {
         return new Hands(name, skills, List.of(), at);

@@ -32,7 +32,7 @@ public record Means(
     }
 
     /** Minutes from a place to another; one that nobody named is a place like others. */
-    int walk(String from, String to) {
+    public int walk(String from, String to) {
         if (from.equals(to)) return 0;
         return area(from).equals(area(to)) ? walk : travel;
     }

@@ -19,13 +19,20 @@ import java.util.stream.Stream;
  *
  * @param boxes what each kind brings with it, to be counted against
  * @param tools one for each pair of hands, but never more than devices that need it
+ * @param supplies what is used up, and a tenth of it to spare
  * @param sticks software that need not come over the line
  * @param labels tags and a tenth of them to spare
  * @param ask who must be there or be asked
  * @param bench devices that can be made ready on the bench the day before
  */
 public record Packing(
-        List<Box> boxes, List<Tool> tools, List<Stick> sticks, int labels, List<Ask> ask, List<String> bench) {
+        List<Box> boxes,
+        List<Tool> tools,
+        List<UsedUp> supplies,
+        List<Stick> sticks,
+        int labels,
+        List<Ask> ask,
+        List<String> bench) {
 
     /**
      * All devices of one kind.
@@ -37,6 +44,9 @@ public record Packing(
 
     /** A tool, how many of it, and for which kinds. */
     public record Tool(String name, int count, List<String> kinds) {}
+
+    /** Something that is used up, how many of it, and for which kinds. */
+    public record UsedUp(String name, int count, List<String> kinds) {}
 
     /** A stick with the software of a kind, and how large that is. */
     public record Stick(String kind, int megabytes, List<String> units) {}
@@ -54,6 +64,7 @@ public record Packing(
     public Packing {
         boxes = List.copyOf(boxes);
         tools = List.copyOf(tools);
+        supplies = List.copyOf(supplies);
         sticks = List.copyOf(sticks);
         ask = List.copyOf(ask);
         bench = List.copyOf(bench);
@@ -70,11 +81,12 @@ public record Packing(
         return new Packing(
                 byKind(fresh).values().stream().map(Packing::box).toList(),
                 tools(left, people),
+                supplies(left),
                 byKind(left).values().stream()
                         .filter(js -> megabytes(js.get(0)) > 0)
                         .map(js -> new Stick(name(js.get(0)), megabytes(js.get(0)), names(js)))
                         .toList(),
-                left.size() + (left.size() + 9) / 10,
+                withSpare(left.size()),
                 asks(left),
                 fresh.stream()
                         .filter(j -> j.runbook().kind().outfit().onBench())
@@ -98,8 +110,10 @@ public record Packing(
 
     /** Returns what somebody carries to a device: its box as long as it is in it, and the tools. */
     public static List<String> carry(Runbook runbook) {
-        var tools = runbook.kind().outfit().tools().stream();
-        return Stream.concat(runbook.begun() ? Stream.of() : Stream.of("its box"), tools)
+        var outfit = runbook.kind().outfit();
+        var used = outfit.usedUp().stream().map(s -> s.each() + " × " + s.name());
+        return Stream.of(runbook.begun() ? Stream.<String>of() : Stream.of("its box"), outfit.tools().stream(), used)
+                .flatMap(Function.identity())
                 .toList();
     }
 
@@ -141,6 +155,32 @@ public record Packing(
                         Math.min(Math.max(1, people), e.getValue().size()),
                         e.getValue().stream().map(Packing::name).distinct().toList()))
                 .toList();
+    }
+
+    private static int withSpare(int count) {
+        return count + (count + 9) / 10;
+    }
+
+    private static List<UsedUp> supplies(List<Board.Job> left) {
+        var users = new LinkedHashMap<String, List<Board.Job>>();
+        for (var job : left)
+            for (var supply : job.runbook().kind().outfit().usedUp())
+                users.computeIfAbsent(supply.name(), s -> new ArrayList<>()).add(job);
+        return users.entrySet().stream()
+                .map(e -> new UsedUp(
+                        e.getKey(),
+                        withSpare(e.getValue().stream()
+                                .mapToInt(j -> each(j, e.getKey()))
+                                .sum()),
+                        e.getValue().stream().map(Packing::name).distinct().toList()))
+                .toList();
+    }
+
+    private static int each(Board.Job job, String supply) {
+        return job.runbook().kind().outfit().usedUp().stream()
+                .filter(s -> s.name().equals(supply))
+                .mapToInt(Outfit.Supply::each)
+                .sum();
     }
 
     /** What is still to be fetched by a device of a kind. */

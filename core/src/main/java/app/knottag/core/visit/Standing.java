@@ -1,5 +1,6 @@
 package app.knottag.core.visit;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -29,8 +30,13 @@ public record Standing(int now, Map<Long, Progress> units, List<Person> people) 
      *
      * @param place the last place, or empty
      * @param gone whether they do not come any more
+     * @param told whether what they have in hand is only what they are told at this moment: nobody has begun it
      */
-    public record Person(String place, boolean gone) {}
+    public record Person(String place, boolean gone, boolean told) {
+        public Person(String place, boolean gone) {
+            this(place, gone, false);
+        }
+    }
 
     public Standing {
         units = Map.copyOf(units);
@@ -50,6 +56,15 @@ public record Standing(int now, Map<Long, Progress> units, List<Person> people) 
     /** How far a device is; empty when it is done. */
     Optional<Progress> of(VisitUnit unit) {
         return Optional.ofNullable(units.get(unit.id()));
+    }
+
+    /** Returns the same, where somebody is told to do a stretch of a device. */
+    Standing telling(int person, long unit, int stretch) {
+        var given = new HashMap<>(units);
+        given.put(unit, new Progress(stretch, now, OptionalInt.of(person)));
+        var others = new ArrayList<>(people);
+        others.set(person, new Person(people.get(person).place, people.get(person).gone, true));
+        return new Standing(now, given, others);
     }
 
     /** Whether a device has got so far that its outlet on the bench is taken. */

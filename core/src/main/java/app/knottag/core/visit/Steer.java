@@ -1,12 +1,12 @@
 package app.knottag.core.visit;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
 
 /**
  * Says for one pair of hands what to do now: the own turn by the plan when it can be begun, else whatever of the others' can
@@ -39,24 +39,20 @@ public final class Steer {
      */
     public List<DoNow> all(Standing standing) {
         var told = new ArrayList<DoNow>();
-        var units = new HashMap<>(standing.units());
         var open = new ArrayList<Integer>();
         for (int p = 0; p < brief.hands().size(); p++) {
             told.add(now(standing, p));
             open.add(p);
         }
-        while (!open.isEmpty()) {
-            var moment = new Standing(standing.now(), units, standing.people());
-            open.forEach(p -> told.set(p, now(moment, p)));
+        var moment = standing;
+        while (true) {
+            for (int p : open) told.set(p, now(moment, p));
             open.removeIf(p -> told.get(p).what() != DoNow.What.DO);
-            var next = open.stream().min(Comparator.comparingInt(p -> rank(told.get(p), p)));
-            next.ifPresent(p -> {
-                var given = told.get(p);
-                units.put(given.unit(), new Standing.Progress(given.stretch(), standing.now(), OptionalInt.of(p)));
-            });
-            next.ifPresent(open::remove);
+            if (open.isEmpty()) return told;
+            Integer next = Collections.min(open, Comparator.comparingInt(p -> rank(told.get(p), p)));
+            moment = moment.telling(next, told.get(next).unit(), told.get(next).stretch());
+            open.remove(next);
         }
-        return told;
     }
 
     /** Own turns before those of others. */
@@ -102,18 +98,7 @@ public final class Steer {
                         .isPresent())
                 .toList();
         if (left.isEmpty()) return nothing("Nothing is left that you may do.");
-        var before = left.stream()
-                .flatMap(u -> u.after().stream())
-                .filter(standing.units()::containsKey)
-                .findFirst();
-        return new DoNow(
-                DoNow.What.WAIT,
-                0,
-                0,
-                standing.now(),
-                before.map(u -> "Everything else waits for "
-                                + brief.units().get(brief.indexOf(u)).name() + ".")
-                        .orElse("Somebody else has in hand what is left."));
+        return new DoNow(DoNow.What.WAIT, 0, 0, standing.now(), new Because(brief, standing).nothingYet(left));
     }
 
     private static DoNow nothing(String because) {
@@ -175,7 +160,7 @@ public final class Steer {
 
     /** First minute from the given one at which it can be begun, or -1 when what it needs is taken now or no hours fit. */
     private int earliest(Standing standing, int person, Candidate c, int from) {
-        if (!meansFor(standing, c)) return -1;
+        if (lack(standing, c).isPresent()) return -1;
         int hands = c.unit.stretches().get(c.stretch).hands().usual();
         int at = Math.max(from, c.ready);
         while (at >= 0) {
@@ -188,18 +173,17 @@ public final class Steer {
         return -1;
     }
 
-    /** Whether bench, tool and line have room for it as things stand. */
-    private boolean meansFor(Standing standing, Candidate c) {
+    /** What it lacks of bench, tool or line as things stand. */
+    private Optional<Because.Lack> lack(Standing standing, Candidate c) {
         var unit = c.unit;
-        if (unit.bench()
-                && !unit.begun()
-                && c.stretch == 0
-                && benchTaken(standing) >= brief.means().bench()) return false;
+        boolean stands = !unit.bench() || unit.begun() || c.stretch > 0;
+        if (!stands && benchTaken(standing) >= brief.means().bench()) return Optional.of(Because.Lack.BENCH);
         if (!unit.tool().isEmpty()
-                && held(standing, unit.tool()) >= brief.means().of(unit.tool())) return false;
-        int rate = Downloads.kilobits(
-                unit.stretches().get(c.stretch), brief.means().megabits());
-        return rate == 0 || taken(standing) + rate <= brief.means().megabits() * 1_000;
+                && held(standing, unit.tool()) >= brief.means().of(unit.tool())) return Optional.of(Because.Lack.TOOL);
+        int rate = rate(unit, c.stretch);
+        return rate == 0 || taken(standing) + rate <= brief.means().megabits() * 1_000
+                ? Optional.empty()
+                : Optional.of(Because.Lack.LINE);
     }
 
     private long benchTaken(Standing standing) {
@@ -236,16 +220,9 @@ public final class Steer {
 
     private String because(Standing standing, int person, Candidate c, List<Candidate> open) {
         if (open.size() == 1) return onlyOne(standing, c);
-        if (c.planned.who != person) {
-            boolean later = open.stream().anyMatch(o -> o.planned.who == person);
-            String own =
-                    later ? "Your own next turn cannot be begun yet, and " : "You have no turn of your own left, and ";
-            return own
-                    + (c.planned.who == Dispatch.ANYBODY
-                            ? "this is not in anybody's turns."
-                            : "this one waits for "
-                                    + brief.hands().get(c.planned.who).name() + ", who has something else in hand.");
-        }
+        if (c.planned.who != person)
+            return new Because(brief, standing)
+                    .another(c.planned.who, open.stream().anyMatch(o -> o.planned.who == person));
         var first = open.stream()
                 .filter(o -> o.planned.who == person)
                 .min(order(person))
@@ -269,6 +246,8 @@ public final class Steer {
 
     private DoNow waiting(Standing standing, int person, List<Candidate> open) {
         record Later(int at, Candidate c) {}
+        var why = new Because(brief, standing);
+        boolean allRun = open.stream().allMatch(c -> c.ready > standing.now());
         return open.stream()
                 .map(c -> new Later(earliest(standing, person, c, standing.now() + 1), c))
                 .filter(l -> l.at >= 0 && !tooFar(standing, person, l.c, open))
@@ -279,9 +258,19 @@ public final class Steer {
                         l.c.stretch,
                         l.at,
                         l.c.ready > standing.now()
-                                ? "Everything runs by itself. " + l.c.unit.name() + " is the next to look at."
-                                : l.c.unit.name() + " is next, as soon as you both are free for it."))
-                .orElseGet(() -> new DoNow(
-                        DoNow.What.WAIT, 0, 0, standing.now(), "Somebody else has in hand what you would need."));
+                                ? why.runs(l.c.unit, allRun)
+                                : why.hours(person, l.c.unit, l.c.stretch, l.at)))
+                .orElseGet(() -> new DoNow(DoNow.What.WAIT, 0, 0, standing.now(), never(standing, person, open)));
+    }
+
+    /** Nothing that is open can be begun as things stand: what stands against the first of them. */
+    private String never(Standing standing, int person, List<Candidate> open) {
+        var why = new Because(brief, standing);
+        var c = open.stream().min(order(person)).orElseThrow();
+        return lack(standing, c)
+                .map(l -> why.lacks(c.unit, l))
+                .orElseGet(() -> earliest(standing, person, c, standing.now()) >= 0
+                        ? why.there(c.unit, c.planned.who)
+                        : why.noHours(c.unit));
     }
 }

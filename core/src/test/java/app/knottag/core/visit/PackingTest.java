@@ -9,6 +9,7 @@ import app.knottag.core.runbook.Runbook;
 import app.knottag.core.runbook.StepRecord;
 import app.knottag.core.status.Status;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -54,6 +55,20 @@ class PackingTest {
             job(3, "Till 3", "counter-payment-terminal"),
             job(4, "Clock", "time-clock"),
             job(5, "Store", "storage-box"));
+
+    @DisplayName("What is used up is counted for each device, however many hands there are, and a tenth more")
+    @ParameterizedTest(name = "{0} kiosks and {1} hubs: {2} seals, {3} leads")
+    @CsvSource({"1, 0, 3, 0", "5, 1, 11, 2", "6, 11, 14, 13"})
+    void usedUp(int kiosks, int hubs, int seals, int leads) {
+        var jobs = new ArrayList<Board.Job>();
+        for (int i = 0; i < kiosks + hubs; i++)
+            jobs.add(job(i, "No " + i, i < kiosks ? "kiosk-set" : "meeting-room-hub"));
+        var counts = new HashMap<String, Integer>();
+        Packing.of(jobs, 1).supplies().forEach(s -> counts.put(s.name(), s.count()));
+        assertThat(counts.getOrDefault("New seals", 0)).isEqualTo(seals);
+        assertThat(counts.getOrDefault("Network lead 3 m", 0)).isEqualTo(leads);
+        assertThat(Packing.carry(jobs.get(0).runbook())).contains("its box", "2 × New seals");
+    }
 
     @DisplayName("Nobody needs more of a tool than there are hands, nor more than devices that want it")
     @ParameterizedTest(name = "{0} people: {1} small screwdrivers, {2} screwdrivers")

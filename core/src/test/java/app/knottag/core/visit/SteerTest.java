@@ -13,6 +13,7 @@ import java.util.stream.IntStream;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class SteerTest {
@@ -69,22 +70,73 @@ class SteerTest {
         assertThat(steer.now(at(90, Map.of(), 1), 0).what()).isEqualTo(DoNow.What.DONE);
     }
 
-    @Test
-    void nobodyWaitsBesideWhatHeCouldDoForAnother() {
-        var brief = terminals(2, 2);
-        var plan = VisitPlanner.plan(brief).plan();
-        var steer = new Steer(brief, plan);
-        int imkes = (int) plan.of(0).get(0).unit();
-        int joosts = 3 - imkes;
-        // What Joost began is ready, and he is still at something else.
-        var told =
-                steer.now(at(75, Map.of((long) joosts, progress(1, 70, -1), (long) imkes, progress(1, 90, -1)), 2), 0);
-        assertThat(told.what()).isEqualTo(DoNow.What.DO);
-        assertThat(told.unit()).isEqualTo(joosts);
+    @DisplayName("Why somebody takes over the turn of another is true of that other")
+    @ParameterizedTest(name = "{0}: {4}")
+    @CsvSource(delimiter = '|', textBlock = """
+            told of another one   | -1 | 0  | 3 | is to do Till 2 first
+            at another one        | 1  | 0  | 3 | has Till 2 in hand
+            comes in five minutes | -1 | 80 | 2 | is not there now""")
+    void nobodyWaitsBesideWhatCouldBeDoneForAnother(String name, int secondBy, int joostFrom, long given, String why) {
+        var joost = new Hands("Joost", Set.of(), List.of(new Window(joostFrom, Window.HORIZON)), "");
+        var three = terminals(3, 2);
+        var brief = new Brief(three.units(), List.of(three.hands().get(0), joost), three.means(), OptionalInt.empty());
+        var plan = new VisitPlan(
+                List.of(turn(1, 0, 90), turn(2, 1, 70), turn(3, 1, 85)),
+                100,
+                0,
+                100,
+                VisitPlan.BoundBy.SUMS,
+                List.of());
+        var units = Map.of(1L, progress(1, 90, -1), 2L, progress(1, 70, secondBy), 3L, progress(1, 70, -1));
+        var told = new Steer(brief, plan).all(at(75, units, 2)).get(0);
+        assertThat(told.unit()).isEqualTo(given);
         assertThat(told.because())
-                .isEqualTo(
-                        "Your own next turn cannot be begun yet, and this one waits for Joost, who has something else in"
-                                + " hand.");
+                .isEqualTo("Your own next turn cannot be begun yet, and this one waits for Joost, who " + why + ".");
+    }
+
+    private static Turn turn(long unit, int who, int from) {
+        return new Turn(unit, 1, who, from, from + 10, from + 10, 0);
+    }
+
+    @DisplayName("Why nothing can be begun names what stands against it")
+    @Test
+    void whyNothing() {
+        var open = Stretch.of("begin", Minutes.exactly(10), Minutes.exactly(60));
+        var fetches = new Stretch(List.of("a"), "fetch", Minutes.exactly(5), Minutes.exactly(60), "", 4_500);
+        var lock = new Stretch(List.of("a"), "connect the mains", Minutes.exactly(5), Minutes.NONE, "electrician", 0);
+        var bench = new VisitUnit(1, "Till 1", "bench", List.of(open), 0, Window.ALWAYS, Set.of(), true, "", false, 0);
+        var stands = new VisitUnit(2, "Till 2", "bench", List.of(open), 0, Window.ALWAYS, Set.of(), true, "", true, 0);
+        var lead =
+                new VisitUnit(3, "Till 3", "desk", List.of(open), 0, Window.ALWAYS, Set.of(), false, "lead", false, 0);
+        var held =
+                new VisitUnit(4, "Till 4", "desk", List.of(open), 0, Window.ALWAYS, Set.of(), false, "lead", false, 0);
+        var line = VisitUnit.of(5, "Kiosk 1", "hall", List.of(fetches));
+        var busy = VisitUnit.of(6, "Kiosk 2", "hall", List.of(fetches));
+        var door = VisitUnit.of(7, "Front door", "hall", List.of(lock, open));
+        var room = new VisitUnit(
+                8, "Clock", "hall", List.of(open), 0, List.of(new Window(40, 60)), Set.of(), false, "", false, 0);
+        record Case(List<VisitUnit> units, long heldByJoost, int now, String because) {}
+        var means = new Means(1, 10, 0, Map.of("lead", 1));
+        for (var c : List.of(
+                new Case(
+                        List.of(bench, stands),
+                        2,
+                        0,
+                        "The bench is full: one that stands there must be done before Till 1."),
+                new Case(List.of(lead, held), 4, 0, "“lead” is in other hands, and Till 3 needs it."),
+                new Case(List.of(line, busy), 6, 0, "The line is full of downloads, and Kiosk 1 needs it."),
+                new Case(List.of(door), 0, 0, "Front door is for you after “connect the mains” is done."),
+                new Case(List.of(room), 0, 0, "Clock is next, as soon as hall is free."),
+                new Case(List.of(room), 0, 55, "No hours are left in which you are there and hall is free for Clock."),
+                new Case(List.of(door), 7, 0, "Joost has in hand what is left."))) {
+            var joost = new Hands("Joost", Set.of("electrician"), List.of(new Window(900, 1_000)), "");
+            var brief = new Brief(c.units, List.of(Hands.of("Imke"), joost), means, OptionalInt.empty());
+            var units = new HashMap<Long, Standing.Progress>();
+            for (var u : c.units) units.put(u.id(), progress(0, 0, u.id() == c.heldByJoost ? 1 : -1));
+            var nothing = new VisitPlan(List.of(), 0, 0, 0, VisitPlan.BoundBy.SUMS, List.of());
+            var told = new Steer(brief, nothing).all(at(c.now, units, 2)).get(0);
+            assertThat(told).extracting(DoNow::what, DoNow::because).containsExactly(DoNow.What.WAIT, c.because);
+        }
     }
 
     @DisplayName("Whoever follows the one line breaks no rule, and two never get the same")
@@ -141,7 +193,10 @@ class SteerTest {
                         .all(at(3, Map.of(4L, progress(0, 0, 1)), 2))
                         .get(0)
                         .because())
-                .isEqualTo("Somebody else has in hand what is left.");
+                .isEqualTo("Joost has in hand what is left.");
+        assertThat(new Steer(both, VisitPlanner.plan(both).plan()).all(at(3, Map.of(4L, progress(0, 0, -1)), 2)))
+                .extracting(d -> d.what() + " " + d.because())
+                .containsExactlyInAnyOrder("DO It is the only one left.", "WAIT What is left is for Imke now.");
     }
 
     @DisplayName(

@@ -9,4 +9,10 @@ public interface Preparing {
 
     /** Puts on the list what is not there yet, in the transaction that plans the visit. */
     void prepare(long siteId, LocalDate on, List<LeadTimes.Item> needed, String by);
+
+    /** Whatever stands on the list under one name goes by another from now on. */
+    void rename(long siteId, String was, String name, String by);
+
+    /** Takes off the list what nobody needs any more, unless somebody has seen to it already. */
+    void withdraw(long siteId, String name, String by);
 }

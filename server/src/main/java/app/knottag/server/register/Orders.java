@@ -98,6 +98,29 @@ public class Orders implements Preparing {
                 .isEmpty()) store.setVisit(siteId, on, was.visitSlack());
     }
 
+    @Override
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void rename(long siteId, String was, String name, String by) {
+        if (was.equals(name)) return;
+        if (store.rename(siteId, was, name) == 0) {
+            withdraw(siteId, was, by);
+            return;
+        }
+        store.follow(siteId, was, name);
+        log.write(Log.entry(by, "order renamed")
+                .at(siteId)
+                .before(Map.of("name", was))
+                .after(Map.of("name", name)));
+    }
+
+    @Override
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void withdraw(long siteId, String name, String by) {
+        if (store.withdraw(siteId, name) == 0) return;
+        store.follow(siteId, name, "");
+        log.write(Log.entry(by, "no longer to be ordered").at(siteId).before(Map.of("name", name)));
+    }
+
     List<PrerequisiteRow> of(long siteId) {
         return store.of(siteId);
     }

@@ -3,6 +3,7 @@ package app.knottag.server.register;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Param;
@@ -33,6 +34,21 @@ interface PrerequisiteStore {
                 returning id""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     long add(PrerequisiteRow row);
+
+    /** The latest of that name, unless another that is still to come has the new one. */
+    @Update("""
+            update prerequisite p set name = #{name}
+            where p.id = (select max(id) from prerequisite where site_id = #{siteId} and name = #{was})
+              and not exists (select from prerequisite o where o.site_id = #{siteId} and lower(o.name) = lower(#{name})
+                and o.done_at is null and o.id <> p.id)""")
+    int rename(@Param("siteId") long siteId, @Param("was") String was, @Param("name") String name);
+
+    @Delete("delete from prerequisite where site_id = #{siteId} and name = #{name} and done_at is null")
+    int withdraw(@Param("siteId") long siteId, @Param("name") String name);
+
+    /** What came after one comes after another, or after nothing when that is empty. */
+    @Update("update prerequisite set after = #{name} where site_id = #{siteId} and after = #{was}")
+    void follow(@Param("siteId") long siteId, @Param("was") String was, @Param("name") String name);
 
     @Update("""
             update prerequisite set done_at = #{at} where site_id = #{siteId} and id = #{id} and (done_at is null) =

@@ -1,6 +1,7 @@
 package app.knottag.server.visit;
 
 import app.knottag.core.runbook.Board;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 
@@ -9,8 +10,14 @@ import java.util.List;
  *
  * @param unitId an endpoint, or a task counted below zero
  * @param steps keys of the steps of the stretch, in their order; none of a task
+ * @param way minutes to get there
  */
-record Hand(int person, long unitId, List<String> steps, Instant since) {
+record Hand(int person, long unitId, List<String> steps, Instant since, int way) {
+
+    /** When its steps begin. */
+    Instant there() {
+        return since.plus(Duration.ofMinutes(way));
+    }
 
     /** Whether nothing of an endpoint is left for hands: its steps are done, or the wait at its end runs. */
     boolean over(Board.Job job) {

@@ -14,13 +14,16 @@ import org.apache.ibatis.annotations.Select;
 @Mapper
 interface HandStore {
 
-    /** @param unitId an endpoint, or a task counted below zero */
-    record HandRow(int person, long unitId, Json steps, Instant since) {}
+    /**
+     * @param unitId an endpoint, or a task counted below zero
+     * @param way minutes to get there
+     */
+    record HandRow(int person, long unitId, Json steps, Instant since, int way) {}
 
     /** Hands of one step as they really were, beside what was planned. */
     record MinutesRow(long endpointId, String kind, String step, int minutes, int planned) {}
 
-    @Select("select person, unit_id, steps, since from visit_hand where visit_id = #{id}")
+    @Select("select person, unit_id, steps, since, way from visit_hand where visit_id = #{id}")
     List<HandRow> hands(long id);
 
     /** What somebody has in hand on a visit that runs. */
@@ -35,8 +38,8 @@ interface HandStore {
 
     /** Takes a device in hand; 0 when it is in hand already, or the person has another. */
     @Insert("""
-            insert into visit_hand (visit_id, person, unit_id, steps, since)
-            values (#{id}, #{h.person}, #{h.unitId}, #{h.steps}, #{h.since}) on conflict do nothing""")
+            insert into visit_hand (visit_id, person, unit_id, steps, since, way)
+            values (#{id}, #{h.person}, #{h.unitId}, #{h.steps}, #{h.since}, #{h.way}) on conflict do nothing""")
     int take(@Param("id") long id, @Param("h") HandRow hand);
 
     @Delete("delete from visit_hand where visit_id = #{id} and person = #{person}")

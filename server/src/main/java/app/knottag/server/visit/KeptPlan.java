@@ -6,6 +6,7 @@ import app.knottag.core.visit.VisitPlan;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 
 /**
  * A plan as it is kept.
@@ -30,4 +31,12 @@ record KeptPlan(
         int nine,
         int inTime,
         int steps,
-        int learned) {}
+        int learned) {
+
+    /** What cannot be done, or does not fit, and so is in no turn. */
+    List<Long> without() {
+        return Stream.concat(obstacles.stream().map(Obstacle::unit), plan.left().stream())
+                .distinct()
+                .toList();
+    }
+}

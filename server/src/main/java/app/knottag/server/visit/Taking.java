@@ -10,12 +10,12 @@ import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
 import app.knottag.server.visit.HandStore.HandRow;
 import app.knottag.server.visit.HandStore.MinutesRow;
+import app.knottag.server.visit.VisitBrief.Whereabouts;
 import app.knottag.server.visit.VisitStore.VisitRow;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -90,15 +90,23 @@ public class Taking {
                 told.unit(),
                 new Json(json.writeValueAsString(
                         unit.stretches().get(told.stretch()).steps())),
-                clock.instant());
+                clock.instant(),
+                way(now, person, unit.place()));
         if (inHand.take(id, hand) == 0)
             throw Problem.of(
                     HttpStatus.CONFLICT,
                     "taken",
                     "Somebody took that a moment ago. Look again: there may be another one.");
+        store.goes(id, now.brief().hands().get(person).name(), new Whereabouts(unit.place(), false));
         var entry = Log.entry(by, "took in hand")
                 .after(Map.of("who", now.brief().hands().get(person).name()));
         log.write(told.unit() > 0 ? entry.at(row.siteId(), told.unit()) : entry.at(row.siteId()));
+    }
+
+    /** Minutes to get there from where somebody was last; before their first turn they come from nowhere. */
+    private static int way(VisitNow now, int person, String place) {
+        String was = now.standing().people().get(person).place();
+        return was.isEmpty() ? 0 : now.brief().means().walk(was, place);
     }
 
     /** Lets go of what a person has in hand; what is done of it stays done. */
@@ -114,15 +122,13 @@ public class Taking {
     @Transactional
     public void leave(long id, int person, int expected, String by) {
         var row = running(id, person);
+        if (row.version() != expected) throw Etags.stale();
         settle(row);
         inHand.release(id, person);
-        var said = visits.brief(row);
-        var people = new ArrayList<>(said.people());
-        people.set(person, people.get(person).leaves());
-        if (store.brief(id, expected, new Json(json.writeValueAsString(said.with(people)))) == 0) throw Etags.stale();
-        log.write(Log.entry(by, "left the visit")
-                .at(row.siteId())
-                .after(Map.of("who", people.get(person).name())));
+        var who = visits.brief(row).people().get(person);
+        if (who.gone()) return;
+        store.goes(id, who.name(), new Whereabouts(who.at().place(), true));
+        log.write(Log.entry(by, "left the visit").at(row.siteId()).after(Map.of("who", who.name())));
     }
 
     /** The task that a person has in hand is done. */
@@ -176,7 +182,7 @@ public class Taking {
     }
 
     private void note(long id, Hand hand, Board.Job job) {
-        var since = hand.since();
+        var since = hand.there();
         for (String key : hand.steps()) {
             StepRecord record = job.runbook().record(key);
             if (record.status() != Status.PASSED || record.endedAt().isEmpty()) return;

@@ -1,5 +1,6 @@
 package app.knottag.server.visit;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -32,14 +33,22 @@ record VisitBrief(
      * @param skills what they may do beside what everybody may
      * @param from when they come, or null from the beginning
      * @param until when they leave, or null when they stay
-     * @param gone whether they have left before their time
+     * @param at where they are by now
      */
     record Person(
             String name,
             List<String> skills,
             @Nullable Instant from,
             @Nullable Instant until,
-            boolean gone) {
+            @JsonIgnore Whereabouts at) {
+        Person {
+            at = Optional.ofNullable(at).orElse(Whereabouts.UNKNOWN);
+        }
+
+        boolean gone() {
+            return at.gone;
+        }
+
         Instant from(Instant beginning) {
             return Optional.ofNullable(from).orElse(beginning);
         }
@@ -48,21 +57,34 @@ record VisitBrief(
             return Optional.ofNullable(until).orElse(end);
         }
 
-        Person leaves() {
-            return new Person(name, skills, from, until, true);
+        Person at(Whereabouts where) {
+            return new Person(name, skills, from, until, where);
         }
     }
 
-    /** Returns the same, where those who have left stay away. */
-    VisitBrief keeping(VisitBrief was) {
-        var gone = was.people.stream().filter(Person::gone).map(Person::name).toList();
-        return with(people.stream()
-                .map(p -> gone.contains(p.name()) ? p.leaves() : p)
-                .toList());
+    /**
+     * Where somebody is while a visit runs.
+     *
+     * @param place where they went last, or empty
+     * @param gone whether they have left before their time
+     */
+    record Whereabouts(String place, boolean gone) {
+        static final Whereabouts UNKNOWN = new Whereabouts("", false);
     }
 
-    VisitBrief with(List<Person> others) {
-        return new VisitBrief(others, places, tools, outlets, ports, megabits, walk, travel);
+    /** Returns the same with where people are by now, by their names. */
+    VisitBrief with(Map<String, Whereabouts> whereabouts) {
+        return new VisitBrief(
+                people.stream()
+                        .map(p -> p.at(whereabouts.getOrDefault(p.name(), Whereabouts.UNKNOWN)))
+                        .toList(),
+                places,
+                tools,
+                outlets,
+                ports,
+                megabits,
+                walk,
+                travel);
     }
 
     /** The tool that a kind of device needs and of which there are few, or empty. */

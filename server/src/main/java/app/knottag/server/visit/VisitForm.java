@@ -79,11 +79,7 @@ final class VisitForm {
             Optional<Instant> due,
             VisitBrief brief,
             List<VisitUnitRequest> units,
-            List<TaskRow> tasks) {
-        Asked keeping(VisitBrief was) {
-            return new Asked(name, begins, due, brief.keeping(was), units, tasks);
-        }
-    }
+            List<TaskRow> tasks) {}
 
     private final ZoneId zone;
     private final DateStyle style;
@@ -164,7 +160,7 @@ final class VisitForm {
             for (String skill : also) skills.add(FormReader.words(at + "/skills", skill, true));
             Instant from = time(at + "/from", p.from(), begins);
             Instant until = time(at + "/until", p.until(), from == null ? begins : LocalDateTime.ofInstant(from, zone));
-            people.add(new VisitBrief.Person(name, skills, from, until, false));
+            people.add(new VisitBrief.Person(name, skills, from, until, VisitBrief.Whereabouts.UNKNOWN));
         }
         return people;
     }

@@ -35,7 +35,7 @@ class VisitNotices implements Noticing {
     }
 
     private Notice notice(LineRow row, List<HandStore.HeldRow> held, Instant now) {
-        var names = visits.brief(row.brief()).names();
+        var names = visits.brief(row.brief(), row.whereabouts()).names();
         String people = String.join(", ", names);
         String units = row.units() == 1 ? "One endpoint" : row.units() + " endpoints";
         if (row.begun()) return told(row, Notice.What.VISIT_RUNS, "Go on with " + row.name(), hands(names, held));

@@ -92,12 +92,15 @@ record VisitNow(
             left.add(task(task, said, at));
             progress.put(task.unit(), new Standing.Progress(0, 0, by(held, task.unit())));
         }
-        var hands = said.people().stream().map(p -> person(p, at)).toList();
+        var hands = said.people().stream()
+                .map(p -> person(p, at).at(p.at().place()))
+                .toList();
         var means = new Means(bench(said), said.megabits(), said.walk(), said.counts(), areas, said.travel());
         var brief = new Brief(
                 left, hands, means, due.map(d -> OptionalInt.of(minutes(at, d))).orElse(OptionalInt.empty()));
         var people = IntStream.range(0, hands.size())
-                .mapToObj(p -> new Standing.Person("", said.people().get(p).gone()))
+                .mapToObj(p -> new Standing.Person(
+                        hands.get(p).at(), said.people().get(p).gone()))
                 .toList();
         return new VisitNow(
                 at,
@@ -152,7 +155,7 @@ record VisitNow(
     /** What is left for a new plan, while some people are at something. */
     Brief rest() {
         return brief.rest(
-                standing, hands.values().stream().collect(Collectors.toMap(Hand::person, h -> minutes(h.since(), at))));
+                standing, hands.values().stream().collect(Collectors.toMap(Hand::person, h -> minutes(h.there(), at))));
     }
 
     private static Hands person(VisitBrief.Person p, Instant at) {

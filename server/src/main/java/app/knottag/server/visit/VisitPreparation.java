@@ -1,5 +1,6 @@
 package app.knottag.server.visit;
 
+import app.knottag.core.kind.Outfit;
 import app.knottag.core.register.LeadTimes;
 import app.knottag.core.visit.Packing;
 import app.knottag.server.record.Preparing;
@@ -59,24 +60,54 @@ class VisitPreparation {
         return unit.serial().isEmpty() ? "serial not read yet" : unit.serial();
     }
 
-    /** Puts on the list of each site what this visit needs there. */
-    void order(VisitRow row, String by) {
-        store.units(row.id()).stream()
-                .collect(Collectors.groupingBy(UnitRow::siteId))
-                .forEach((siteId, units) -> order(siteId, units, row, by));
-    }
+    /**
+     * Something that a visit needs at a site.
+     *
+     * @param name what it is called on the list there
+     */
+    record Ordered(long siteId, Outfit.Order order, String name) {}
 
-    private void order(long siteId, List<UnitRow> units, VisitRow row, String by) {
-        var zone = ZoneId.of(sites.site(siteId).zone());
-        var needed = Packing.needs(route.jobs(units)).stream()
-                .map(n -> new LeadTimes.Item(
-                        name(n, row), n.order().who(), n.order().days(), "", false))
+    /** What a visit needs at each site. */
+    List<Ordered> ordered(VisitRow row) {
+        return store.units(row.id()).stream().collect(Collectors.groupingBy(UnitRow::siteId)).entrySet().stream()
+                .flatMap(e -> Packing.needs(route.jobs(e.getValue())).stream()
+                        .map(n -> new Ordered(e.getKey(), n.order(), name(n.order(), row))))
                 .toList();
-        preparing.prepare(siteId, row.begins().atZone(zone).toLocalDate(), needed, by);
     }
 
-    private static String name(Packing.Need need, VisitRow row) {
-        String name = need.order().name() + " for " + row.name();
+    /**
+     * Puts on the list of each site what this visit needs there.
+     *
+     * @param were what it needed before it was changed: that goes by the visit's name of now, or off the list
+     */
+    void order(VisitRow row, List<Ordered> were, String by) {
+        var needed = ordered(row);
+        for (var was : were) {
+            var now = needed.stream()
+                    .filter(n -> n.siteId == was.siteId && n.order.equals(was.order))
+                    .findFirst();
+            if (now.isPresent()) preparing.rename(was.siteId, was.name, now.get().name, by);
+            else preparing.withdraw(was.siteId, was.name, by);
+        }
+        var sites =
+                store.units(row.id()).stream().map(UnitRow::siteId).distinct().toList();
+        for (long siteId : sites)
+            preparing.prepare(
+                    siteId,
+                    row.begins().atZone(zone(siteId)).toLocalDate(),
+                    needed.stream()
+                            .filter(n -> n.siteId == siteId)
+                            .map(n -> new LeadTimes.Item(n.name, n.order.who(), n.order.days(), "", false))
+                            .toList(),
+                    by);
+    }
+
+    private ZoneId zone(long siteId) {
+        return ZoneId.of(sites.site(siteId).zone());
+    }
+
+    private static String name(Outfit.Order order, VisitRow row) {
+        String name = order.name() + " for " + row.name();
         return name.length() > LONGEST ? name.substring(0, LONGEST) : name;
     }
 }

@@ -29,6 +29,7 @@ interface VisitStore {
             @Nullable Json plan,
             @Nullable Instant beganAt,
             @Nullable Instant endedAt,
+            Json whereabouts,
             int version) {
         Optional<Instant> latest() {
             return Optional.ofNullable(due);
@@ -46,7 +47,8 @@ interface VisitStore {
     /** @param site the name of its site when that is another one than the visit's, else empty */
     record UnitRow(long endpointId, long siteId, String site, boolean bench, boolean first) {}
 
-    String ROW = "select id, site_id, name, begins, due, brief, plan, began_at, ended_at, version from visit ";
+    String ROW =
+            "select id, site_id, name, begins, due, brief, plan, began_at, ended_at, whereabouts, version from visit ";
 
     @Select(ROW + "where id = #{id}")
     @Nullable
@@ -60,12 +62,13 @@ interface VisitStore {
             Instant begins,
             @Nullable Instant due,
             Json brief,
+            Json whereabouts,
             boolean begun,
             boolean over,
             int units) {}
 
     String LINE = """
-            select v.id, v.site_id, s.name as site, v.name, v.begins, v.due, v.brief,
+            select v.id, v.site_id, s.name as site, v.name, v.begins, v.due, v.brief, v.whereabouts,
             v.began_at is not null as begun, v.ended_at is not null as over,
             (select count(*)::int from visit_unit u where u.visit_id = v.id) as units
             from visit v join site s on s.id = v.site_id""";
@@ -96,12 +99,15 @@ interface VisitStore {
             where id = #{id} and version = #{version} and ended_at is null""")
     int change(VisitRow row);
 
-    @Update(
-            "update visit set brief = #{brief}, version = version + 1 where id = #{id} and version = #{version} and ended_at is null")
-    int brief(@Param("id") long id, @Param("version") int version, @Param("brief") Json brief);
-
     @Update("update visit set plan = #{plan} where id = #{id} and version = #{version}")
     int plan(@Param("id") long id, @Param("version") int version, @Param("plan") Json plan);
+
+    /** Somebody goes to a place; nobody who changes the visit meanwhile has seen less of it. */
+    @Update("""
+            update visit set whereabouts = whereabouts ||
+              jsonb_build_object(cast(#{name} as text), jsonb_build_object('place', cast(#{at.place} as text), 'gone', #{at.gone}))
+            where id = #{id}""")
+    void goes(@Param("id") long id, @Param("name") String name, @Param("at") VisitBrief.Whereabouts at);
 
     @Update(
             "update visit set began_at = #{at}, version = version + 1 where id = #{id} and version = #{version} and began_at is null")

@@ -103,7 +103,8 @@ record VisitView(
     record BoundView(Instant at, boolean best, boolean searched) {}
 
     /** By when it is done on five and on nine days of ten, and on how many of a hundred in time. */
-    record OddsView(Instant half, Instant nine, int inTime) {}
+    /** @param without devices that are not reckoned with, since they cannot be done or do not fit */
+    record OddsView(Instant half, Instant nine, int inTime, List<String> without) {}
 
     /** Of how many of the steps the minutes are learned, and not those of the kind. */
     record KnownView(int learned, int steps) {}

@@ -69,7 +69,7 @@ class VisitViews {
         return new VisitLine(
                 new VisitHead(row.id(), row.name(), state, row.siteId(), row.site(), row.begins(), row.due()),
                 row.units(),
-                visits.brief(row.brief()).names());
+                visits.brief(row.brief(), row.whereabouts()).names());
     }
 
     VisitView view(long id) {
@@ -160,7 +160,7 @@ class VisitViews {
                                 .orElse(List.of()),
                         now.at().plus(Duration.ofMinutes(told.at())),
                         Optional.ofNullable(now.hands().get(person))
-                                .map(Hand::since)
+                                .map(Hand::there)
                                 .orElse(null),
                         told.because()));
     }
@@ -188,18 +188,22 @@ class VisitViews {
                 new BoundView(at(kept, plan.bound()), plan.best(), plan.means() == VisitPlan.BoundBy.SEARCH),
                 plan.walking(),
                 plan.turns().stream().mapToInt(t -> t.done() - t.from()).sum(),
-                new OddsView(at(kept, kept.half()), at(kept, kept.nine()), kept.inTime()),
+                new OddsView(
+                        at(kept, kept.half()), at(kept, kept.nine()), kept.inTime(), called(kept.without(), names)),
                 kept.helps(),
                 kept.obstacles(),
-                plan.left().stream()
-                        .map(u -> Optional.ofNullable(names.get(u))
-                                .map(VisitStore.NameRow::name)
-                                .orElse(""))
-                        .toList(),
+                called(plan.left(), names),
                 Backward.of(plan, due).stream()
                         .map(l -> new LatestView(l.who(), at(kept, l.at())))
                         .toList(),
                 new KnownView(kept.learned(), kept.steps()));
+    }
+
+    private static List<String> called(List<Long> units, Map<Long, VisitStore.NameRow> names) {
+        return units.stream()
+                .filter(names::containsKey)
+                .map(u -> names.get(u).name())
+                .toList();
     }
 
     /** What somebody has in hand, until it usually ends. */
@@ -210,9 +214,9 @@ class VisitViews {
                 .findFirst()
                 .map(u -> {
                     var stretch = u.stretches().get(0);
-                    var from = hand.since().isBefore(kept.from()) ? kept.from() : hand.since();
+                    var from = hand.there().isBefore(kept.from()) ? kept.from() : hand.there();
                     var usual =
-                            hand.since().plus(Duration.ofMinutes(stretch.hands().usual()));
+                            hand.there().plus(Duration.ofMinutes(stretch.hands().usual()));
                     var until = usual.isBefore(now.at()) ? now.at().plus(Duration.ofMinutes(1)) : usual;
                     var done = until.plus(Duration.ofMinutes(stretch.alone().usual()));
                     return new TurnView(

@@ -32,6 +32,8 @@ public class Visits {
     /** How long a visit is thought to be of which nobody has worked out how long it takes. */
     private static final Duration UNKNOWN = Duration.ofHours(1);
 
+    private static final Json NOWHERE = new Json("{}");
+
     private final VisitStore store;
     private final HandStore inHand;
     private final TaskStore tasks;
@@ -68,11 +70,12 @@ public class Visits {
     }
 
     VisitBrief brief(VisitRow row) {
-        return brief(row.brief());
+        return brief(row.brief(), row.whereabouts());
     }
 
-    VisitBrief brief(Json kept) {
-        return json.readValue(kept.text(), VisitBrief.class);
+    VisitBrief brief(Json kept, Json whereabouts) {
+        return json.readValue(kept.text(), VisitBrief.class)
+                .with(json.readValue(whereabouts.text(), new TypeReference<Map<String, VisitBrief.Whereabouts>>() {}));
     }
 
     /** The plan that people follow; one that was laid for other people is none. */
@@ -88,7 +91,8 @@ public class Visits {
                         h.person(),
                         h.unitId(),
                         json.readValue(h.steps().text(), new TypeReference<List<String>>() {}),
-                        h.since()))
+                        h.since(),
+                        h.way()))
                 .toList();
     }
 
@@ -122,7 +126,7 @@ public class Visits {
         long id = store.add(row(0, siteId, asked, 0));
         asked.units().forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), 0, "", u.bench(), u.first())));
         keep(id, asked.tasks());
-        preparation.order(get(id), by);
+        preparation.order(get(id), List.of(), by);
         log.write(Log.entry(by, "visit planned").at(siteId).after(told(asked)));
         return id;
     }
@@ -133,7 +137,8 @@ public class Visits {
         if (was.over()) throw over();
         ofSite(was.siteId(), asked.units());
         free(id, asked);
-        if (store.change(row(id, was.siteId(), asked.keeping(brief(was)), expected)) == 0) throw Etags.stale();
+        var ordered = preparation.ordered(was);
+        if (store.change(row(id, was.siteId(), asked, expected)) == 0) throw Etags.stale();
         var wanted = asked.units().stream().map(VisitUnitRequest::endpointId).collect(Collectors.toSet());
         asked.tasks().forEach(t -> wanted.add(t.unit()));
         var names = brief(was).names();
@@ -147,7 +152,7 @@ public class Visits {
         for (var unit : store.units(id)) if (!wanted.contains(unit.endpointId())) store.dropUnit(id, unit.endpointId());
         asked.units().forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), 0, "", u.bench(), u.first())));
         keep(id, asked.tasks());
-        preparation.order(get(id), by);
+        preparation.order(get(id), ordered, by);
         log.write(Log.entry(by, "visit changed")
                 .at(was.siteId())
                 .before(Map.of("name", was.name(), "begins", was.begins()))
@@ -165,6 +170,7 @@ public class Visits {
                 null,
                 null,
                 null,
+                NOWHERE,
                 version);
     }
 

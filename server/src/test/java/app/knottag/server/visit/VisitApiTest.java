@@ -11,6 +11,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -210,8 +211,23 @@ class VisitApiTest {
         assertThat(due.get("orders").findValuesAsString("name"))
                 .as("once, however often the visit is changed")
                 .containsOnlyOnce("Payment key file for Second shop");
+        look(id);
+        api.put("/api/visits/" + id, body.replace("Second shop", "Third shop")).expect(200);
+        assertThat(orders()).as("by its new name, once").containsOnlyOnce("Payment key file for Third shop");
+        look(id);
+        api.put("/api/visits/" + id, body.replace("Second shop", "Third shop").replace("':" + till, "':" + first))
+                .expect(200);
+        assertThat(orders()).as("what nobody needs any more").doesNotContain("Payment key file for Third shop");
         assertThat(api.get("/api/sites/" + site[0] + "/reminders.ics").body())
-                .contains("SUMMARY:Second shop", "DTSTART;TZID=Europe/Berlin:20311125T060000");
+                .contains("SUMMARY:Third shop", "DTSTART;TZID=Europe/Berlin:20311125T060000");
+    }
+
+    private List<String> orders() {
+        return api.get("/api/sites/" + site[0] + "/due")
+                .expect(200)
+                .json()
+                .get("orders")
+                .findValuesAsString("name");
     }
 
     @DisplayName("Nobody is at two visits at once; whoever leaves one in time may come to the other")
@@ -313,6 +329,23 @@ class VisitApiTest {
             assertThat(api.get("/api/sites/" + s + "/visits").body()).contains("Both shops");
         assertThat(api.get("/api/sites/" + other[0] + "/due").body()).contains("Payment key file for Both shops");
         assertThat(api.get("/api/sites/" + site[0] + "/due").body()).doesNotContain("Payment key file");
+        api.post("/api/visits/" + id + "/begin", "").expect(200);
+        var ways = new HashSet<Duration>();
+        for (int i = 0; i < 12 && ways.size() < 2; i++) {
+            var now = look(id).get("people").get(0).get("now");
+            if (!now.get("what").asString().equals("DO")) break;
+            take(id, 0);
+            var taken = look(id).get("people").get(0).get("now");
+            ways.add(Duration.ofMinutes(Duration.between(Instant.now(), at(taken, "since"))
+                    .plusSeconds(30)
+                    .toMinutes()));
+            var hands = new Hands(api, now.get("unitId").asLong());
+            hands.carry("restart");
+            hands.act("restart", "START", java.util.Map.of());
+        }
+        assertThat(ways)
+                .as("the first turn is at hand, and whoever goes to the other site is half an hour on the way")
+                .containsExactlyInAnyOrder(Duration.ZERO, Duration.ofMinutes(25));
     }
 
     private void take(long id, int person) {
@@ -355,9 +388,13 @@ class VisitApiTest {
         assertThat(look(id).get("people").get(1).get("now").get("what").asString())
                 .isEqualTo("DO");
         look(id);
+        String seen = api.ifMatch;
         api.post("/api/visits/" + id + "/people/1/leave", "").expect(200);
         assertThat(look(id).get("people").get(1).get("now").get("what").asString())
                 .isEqualTo("DONE");
+        assertThat(api.ifMatch)
+                .as("that a colleague leaves is no change of what was planned")
+                .isEqualTo(seen);
         api.post("/api/visits/" + id + "/plan", "").expect(200);
         for (var t : look(id).get("plan").get("turns"))
             assertThat(t.get("who").asInt())
@@ -370,7 +407,9 @@ class VisitApiTest {
                                 + "'units':[{'endpointId':%d,'bench':true,'first':false}]}",
                         mine == first ? second : first)
                 .expect(200);
-        look(id);
+        assertThat(look(id).get("people").get(1).get("gone").asBoolean())
+                .as("who has left stays away when the visit is changed")
+                .isTrue();
         api.post("/api/visits/" + id + "/end", "").expect(200);
         assertThat(look(id).get("real").size())
                 .as("what was done stays on record")

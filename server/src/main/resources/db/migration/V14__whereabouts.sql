@@ -1,0 +1,10 @@
+-- Where each person of a visit went last, by their name, and whether they have left; and how many minutes it takes them to
+-- get to what they have in hand.
+alter table visit add whereabouts jsonb not null default '{}' check (jsonb_typeof(whereabouts) = 'object');
+update visit set whereabouts = (
+  select coalesce(jsonb_object_agg(p ->> 'name', '{"place": "", "gone": true}'::jsonb), '{}')
+  from jsonb_array_elements(brief -> 'people') p where (p ->> 'gone')::boolean);
+alter table visit_hand add way int not null default 0 check (way between 0 and 1440);
+
+-- What was to be ordered for a visit that needs it no more goes off the list.
+grant delete on prerequisite to knot_app;
