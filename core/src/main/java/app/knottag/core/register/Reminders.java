@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -192,8 +193,11 @@ public final class Reminders {
     /**
      * Returns the same list with one line for what is to be done alike, on the same day and in the same registry, of more than
      * a dozen units.
+     *
+     * @param cut registries of which there may be more than are in the list
      */
-    public static List<Reminder> bundled(List<Reminder> all, Map<Long, Registry> registries, ZoneId zone) {
+    public static List<Reminder> bundled(
+            List<Reminder> all, Map<Long, Registry> registries, Set<Long> cut, ZoneId zone) {
         var groups = all.stream()
                 .collect(Collectors.groupingBy(
                         r -> new Same(
@@ -205,14 +209,15 @@ public final class Reminders {
                         ? Stream.of(bundle(
                                 g.getKey(),
                                 g.getValue(),
+                                cut.contains(g.getKey().registry()),
                                 registries.get(g.getKey().registry())))
                         : g.getValue().stream())
                 .sorted(Comparator.comparing(Reminder::at))
                 .toList();
     }
 
-    private static Reminder bundle(Same same, List<Reminder> all, Registry registry) {
-        String place = registry.name(), units = all.size() + " units";
+    private static Reminder bundle(Same same, List<Reminder> all, boolean cut, Registry registry) {
+        String place = registry.name(), units = cut ? "many units" : all.size() + " units";
         String title = switch (same.what()) {
             case REGISTER_AGAIN -> "Register " + units + " again in " + place;
             case RESTART -> "Restart " + units + " that " + place + " lets in";
@@ -233,6 +238,6 @@ public final class Reminders {
                 0,
                 units,
                 title,
-                named + " and " + (all.size() - NAMED) + " more.");
+                named + " and " + (cut ? "others." : all.size() - NAMED + " more."));
     }
 }

@@ -322,7 +322,7 @@ class ChainTest {
                         "Register Unit " + n + " in Router",
                         ""))
                 .toList();
-        var bundled = Reminders.bundled(all, Map.of(1L, router), LifetimeTest.BERLIN);
+        var bundled = Reminders.bundled(all, Map.of(1L, router), Set.of(), LifetimeTest.BERLIN);
         assertThat(String.join(
                         " ",
                         bundled.stream()
@@ -330,8 +330,13 @@ class ChainTest {
                                 .toList()))
                 .isEqualTo(said.endsWith(".") ? said : said + ".");
         assertThat(bundled.stream().map(Reminders.Reminder::key)).doesNotHaveDuplicates();
-        assertThat(Reminders.bundled(all.subList(0, Math.min(12, units)), Map.of(1L, router), LifetimeTest.BERLIN))
+        assertThat(Reminders.bundled(
+                        all.subList(0, Math.min(12, units)), Map.of(1L, router), Set.of(), LifetimeTest.BERLIN))
                 .as("a dozen are read one by one")
                 .hasSameSizeAs(all.subList(0, Math.min(12, units)));
+        if (units > 12 && later == 0)
+            assertThat(Reminders.bundled(all, Map.of(1L, router), Set.of(1L), LifetimeTest.BERLIN))
+                    .extracting(r -> r.title() + ": " + r.detail())
+                    .containsExactly("Register many units in Router: Unit 1, Unit 2, Unit 3 and others.");
     }
 }

@@ -4,6 +4,7 @@ import app.knottag.core.hardware.Interface;
 import app.knottag.core.hardware.Interface.Medium;
 import app.knottag.core.hardware.Mac;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
@@ -42,6 +43,11 @@ public interface InterfaceStore {
 
     @Select(ROW + "where site_id = #{siteId} and retired_at is null order by id")
     List<InterfaceRow> ofSite(long siteId);
+
+    @Select("<script>" + ROW + """
+            where retired_at is null and endpoint_id in
+            <foreach collection="ids" item="id" open="(" separator="," close=")">#{id}</foreach> order by id</script>""")
+    List<InterfaceRow> some(@Param("ids") Collection<Long> ids);
 
     /** MACs that others of the site have, those that do not count among them. */
     @Select("select mac from interface where site_id = #{siteId} and retired_at is null and endpoint_id <> #{except}")

@@ -7,6 +7,7 @@ import app.knottag.core.register.Registry.Type;
 import app.knottag.core.register.RegistryForm;
 import app.knottag.server.db.Json;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
@@ -59,6 +60,11 @@ public interface RegistrationStore {
     @Select(REGISTRY + "where site_id = #{siteId} and retired_at is null order by type, name")
     List<RegistryRow> registries(long siteId);
 
+    @Select("<script>" + REGISTRY + """
+            where retired_at is null and id in
+            <foreach collection="ids" item="id" open="(" separator="," close=")">#{id}</foreach> order by type, name</script>""")
+    List<RegistryRow> someRegistries(@Param("ids") Collection<Long> ids);
+
     @Select(REGISTRY + "where id = #{id} and retired_at is null")
     RegistryRow registry(long id);
 
@@ -80,6 +86,10 @@ public interface RegistrationStore {
     @Select(REGISTRATION
             + "where site_id = #{siteId} and (ended_at is null or ended_at > now() - interval '60 days') order by id")
     List<RegistrationRow> ofSite(long siteId);
+
+    @Select("<script>" + REGISTRATION + """
+            where id in <foreach collection="ids" item="id" open="(" separator="," close=")">#{id}</foreach> order by id</script>""")
+    List<RegistrationRow> some(@Param("ids") Collection<Long> ids);
 
     @Select(REGISTRATION + "where endpoint_id = #{endpointId} and ended_at is null order by id")
     List<RegistrationRow> ofEndpoint(long endpointId);

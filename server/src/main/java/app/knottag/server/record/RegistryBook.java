@@ -85,19 +85,35 @@ public class RegistryBook {
     }
 
     public Site site(long siteId) {
-        return new Site(
-                siteId,
-                store.registries(siteId).stream()
-                        .map(this::plain)
-                        .sorted(Comparator.comparing(Registry::type))
-                        .collect(Collectors.toMap(Registry::id, Function.identity(), (a, b) -> a, LinkedHashMap::new)),
-                store.ofSite(siteId),
-                units(siteId));
+        return new Site(siteId, registries(store.registries(siteId)), store.ofSite(siteId), units(siteId));
+    }
+
+    /** Some registrations of any sites, by site, with just the registries and units that they are about. */
+    public Map<Long, Site> some(List<RegistrationRow> rows) {
+        if (rows.isEmpty()) return Map.of();
+        var ids = rows.stream().map(RegistrationRow::endpointId).collect(Collectors.toSet());
+        var units = units(endpoints.some(ids), interfaces.some(ids));
+        var registries = registries(store.someRegistries(
+                rows.stream().map(RegistrationRow::registryId).collect(Collectors.toSet())));
+        return rows.stream().collect(Collectors.groupingBy(RegistrationRow::siteId)).entrySet().stream()
+                .collect(Collectors.toMap(
+                        Map.Entry::getKey, e -> new Site(e.getKey(), registries, e.getValue(), units)));
+    }
+
+    private Map<Long, Registry> registries(List<RegistryRow> rows) {
+        return rows.stream()
+                .map(this::plain)
+                .sorted(Comparator.comparing(Registry::type))
+                .collect(Collectors.toMap(Registry::id, Function.identity(), (a, b) -> a, LinkedHashMap::new));
     }
 
     Map<Long, Unit> units(long siteId) {
-        var byEndpoint = interfaces.ofSite(siteId).stream().collect(Collectors.groupingBy(InterfaceRow::endpointId));
-        return endpoints.all(siteId).stream()
+        return units(endpoints.all(siteId), interfaces.ofSite(siteId));
+    }
+
+    private Map<Long, Unit> units(List<EndpointStore.Row> rows, List<InterfaceRow> own) {
+        var byEndpoint = own.stream().collect(Collectors.groupingBy(InterfaceRow::endpointId));
+        return rows.stream()
                 .collect(Collectors.toMap(
                         EndpointStore.Row::id,
                         e -> unit(e, byEndpoint.getOrDefault(e.id(), List.of())),

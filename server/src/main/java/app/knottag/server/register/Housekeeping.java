@@ -4,6 +4,7 @@ import app.knottag.core.hardware.Mac;
 import app.knottag.core.reading.ReadingException;
 import app.knottag.core.register.CleanUp;
 import app.knottag.core.register.LeadTimes;
+import app.knottag.core.register.Registry;
 import app.knottag.core.register.Reminders;
 import app.knottag.core.register.Reminders.Missing;
 import app.knottag.core.register.Reminders.Reminder;
@@ -20,11 +21,14 @@ import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -75,8 +79,8 @@ class Housekeeping {
         return book.site(siteId);
     }
 
-    /** Returns everything to do about registrations, soonest first; what is alike for many is one line. */
-    List<Reminder> reminders(RegistryBook.Site site) {
+    /** The registrations of a site that stand, each with what it is about. */
+    static List<Subject> subjects(RegistryBook.Site site) {
         var subjects = new ArrayList<Subject>();
         for (var row : site.rows()) {
             var registry = site.registries().get(row.registryId());
@@ -85,13 +89,19 @@ class Housekeeping {
             subjects.add(
                     new Subject(registry, RegistryBook.plain(row), unit, registry.truth(unit, RegistryBook.held(row))));
         }
+        return subjects;
+    }
+
+    /** Returns everything to do about registrations, soonest first; what is alike for many is one line. */
+    List<Reminder> reminders(RegistryBook.Site site) {
+        var subjects = subjects(site);
         var missing = new ArrayList<Missing>();
         for (var registry : site.registries().values())
             for (var unit : site.units().values())
                 if (registry.wants(unit) && site.row(registry.id(), unit.id()).isEmpty())
                     missing.add(new Missing(registry, unit));
         var clock = shown.clock(site.id());
-        return Reminders.bundled(Reminders.of(subjects, missing, clock), site.registries(), clock.zone());
+        return Reminders.bundled(Reminders.of(subjects, missing, clock), site.registries(), Set.of(), clock.zone());
     }
 
     /** Something to clean up, with the version of the registration that was looked at. */
@@ -155,18 +165,45 @@ class Housekeeping {
     }
 
     LeadTimes leadTimes(RegistryBook.Site site) {
-        long siteId = site.id();
+        return leadTimes(
+                site.id(),
+                site.registries().values(),
+                r -> site.units().values().stream()
+                        .anyMatch(u -> r.wants(u) && site.row(r.id(), u.id()).isEmpty()));
+    }
+
+    /** What should have been ordered by now; the whole site is only looked at where its entries would be among that. */
+    List<LeadTimes.OrderBy> late(long siteId) {
+        var registries = store.registries(siteId).stream()
+                .map(book::plain)
+                .filter(r -> r.rules().leadDays() > 0)
+                .toList();
+        var late = late(leadTimes(siteId, registries, r -> true));
+        return late.stream()
+                        .anyMatch(o -> registries.stream()
+                                .anyMatch(r -> o.item().name().equals(entriesIn(r))))
+                ? late(leadTimes(siteId))
+                : late;
+    }
+
+    private static List<LeadTimes.OrderBy> late(LeadTimes all) {
+        return all.items().stream().filter(o -> o.late() && !o.item().done()).toList();
+    }
+
+    private static String entriesIn(Registry registry) {
+        return "Entries in " + registry.name();
+    }
+
+    /** @param wants whether a registry wants a unit that it does not have */
+    private LeadTimes leadTimes(long siteId, Collection<Registry> registries, Predicate<Registry> wants) {
         var items = new ArrayList<LeadTimes.Item>();
         for (PrerequisiteRow p : prerequisites.of(siteId))
             items.add(new LeadTimes.Item(p.name(), p.who(), p.days(), p.after(), p.doneAt() != null));
-        for (var registry : site.registries().values()) {
-            if (registry.rules().leadDays() == 0) continue;
-            long open = site.units().values().stream()
-                    .filter(u ->
-                            registry.wants(u) && site.row(registry.id(), u.id()).isEmpty())
-                    .count();
-            String name = "Entries in " + registry.name();
-            if (open > 0 && items.stream().noneMatch(i -> i.name().equals(name)))
+        for (var registry : registries) {
+            String name = entriesIn(registry);
+            if (registry.rules().leadDays() > 0
+                    && items.stream().noneMatch(i -> i.name().equals(name))
+                    && wants.test(registry))
                 items.add(new LeadTimes.Item(
                         name, registry.rules().waitsFor(), registry.rules().leadDays(), "", false));
         }

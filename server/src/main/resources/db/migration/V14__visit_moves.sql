@@ -8,3 +8,8 @@ alter table visit_hand add way int not null default 0 check (way between 0 and 1
 
 -- What was to be ordered for a visit that needs it no more goes off the list.
 grant delete on prerequisite to knot_app;
+
+-- What Today asks of all sites at once.
+create index endpoint_waiting on endpoint (site_id, station, status) where retired_at is null and station <> 'DONE';
+create index registration_ending_in on registration (registry_id, ends_at) where ended_at is null;
+create index registration_not_restarted on registration (registry_id, entered_at) where ended_at is null and restarted_at is null;
