@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from 'openapi-fetch';
+import { serverClock } from '../ui/now.svelte';
 import type { components, paths } from './schema';
 
 export type Schemas = components['schemas'];
@@ -29,8 +30,16 @@ const csrf: Middleware = {
   },
 };
 
+/** Every answer says what time it is at the server. */
+const now: Middleware = {
+  onResponse({ response }) {
+    const said = response.headers.get('Knot-Now');
+    if (said) serverClock.set(said);
+  },
+};
+
 export const api = createClient<paths>({ baseUrl: location.origin, fetch: (request) => fetch(request) });
-api.use(csrf);
+api.use(csrf, now);
 
 type Result<T> = { data?: T; error?: unknown; response: Response };
 

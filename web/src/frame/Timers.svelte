@@ -13,8 +13,6 @@
   const waits = $derived(running.data ?? []);
   const ripe = $derived(waits.filter((w) => w.pace === 'LATE' || w.pace === 'TOO_LONG').length);
   $effect(() => {
-    const first = waits[0];
-    if (first) serverClock.set(first.now);
     alarm.hear(waits);
   });
 </script>

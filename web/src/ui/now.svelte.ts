@@ -1,6 +1,11 @@
+/** Between two answers of the server its clock is held against our own. */
+const APART = 2_000;
+
 /** The server's time, ticking. The browser's own clock may be wrong; only its seconds are trusted. */
 class ServerClock {
-  #offset = 0;
+  /** A moment by the browser's clock and by the server's, and how fast that goes: a demo can be on quick time. */
+  #seen = { here: Date.now(), there: Date.now() };
+  #pace = 1;
   #tick = $state(Date.now());
 
   constructor() {
@@ -9,11 +14,18 @@ class ServerClock {
 
   /** Sets the clock by a time that the server just sent. */
   set(serverNow: string) {
-    this.#offset = Date.parse(serverNow) - Date.now();
+    const here = Date.now(),
+      there = Date.parse(serverNow);
+    const apart = here - this.#seen.here;
+    if (apart > 0 && apart < APART) return;
+    const pace = Math.round((there - this.#seen.there) / apart);
+    this.#pace = apart > 0 && pace >= 2 && pace <= 120 ? pace : 1;
+    this.#seen = { here, there };
+    this.#tick = here;
   }
 
   get millis() {
-    return this.#tick + this.#offset;
+    return this.#seen.there + (this.#tick - this.#seen.here) * this.#pace;
   }
 
   /** Minutes since a time that the server noted. */

@@ -41,10 +41,6 @@
     })),
   );
 
-  $effect(() => {
-    if (book) serverClock.set(book.now);
-  });
-
   type Answer = { data: Schemas['RunbookView']; etag: string };
 
   /** Changes the runbook from the version that was seen; returns what was refused, and keeps the page as it is. */

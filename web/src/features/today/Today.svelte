@@ -13,9 +13,6 @@
   /** The day at a glance, over all sites: what comes first, what after that, what runs, and who is expected where. */
   const today = createQuery(() => todayQuery);
   const d = $derived(today.data);
-  $effect(() => {
-    if (d) serverClock.set(d.at);
-  });
   const zone = (n: Schemas['NoticeView']) => d?.sites.find((s) => s.siteId === n.siteId)?.zone ?? 'UTC';
   const until = (iso: string) =>
     'in ' + minutes(Math.max(1, Math.ceil((Date.parse(iso) - serverClock.millis) / 60_000)));

@@ -27,6 +27,17 @@
     run(() => ok(api.POST('/api/visits/{id}/people/{person}/drop', { params: params(p) })));
   const done = (p: number) =>
     run(() => ok(api.POST('/api/visits/{id}/people/{person}/done', { params: params(p) })));
+  const setAside = (p: number) =>
+    run(() => ok(api.POST('/api/visits/{id}/people/{person}/set-aside', { params: params(p) })));
+  const takeIn = (endpointId: number) =>
+    run(() =>
+      ok(
+        api.POST('/api/visits/{id}/units/{endpointId}/take-in', {
+          params: { path: { id: visit.head.id, endpointId } },
+        }),
+      ),
+    );
+  const aside = $derived(visit.units.filter((u) => u.aside));
   const leave = (p: number) =>
     run(() =>
       ok(
@@ -80,6 +91,11 @@
             disabled={busy}
             onclick={() => drop(i)}>Let go of it</button
           >{/if}
+        {#if p.now.what === 'GO_ON' && (p.now.unitId ?? 0) > 0}<button
+            class="btn btn-ghost btn-sm"
+            disabled={busy}
+            onclick={() => setAside(i)}>Leave it for another day</button
+          >{/if}
         {#if visit.people.filter((o) => !o.gone).length > 1}<button
             class="btn btn-ghost btn-sm"
             disabled={busy}
@@ -89,3 +105,18 @@
     </li>
   {/each}
 </ul>
+{#if aside.length}
+  <ul class="mt-3 flex flex-wrap gap-x-6 gap-y-1" aria-label="Left for another day">
+    {#each aside as u (u.endpointId)}
+      <li class="flex items-center gap-2">
+        <span
+          >Left for another day: <a class="link" href={at(u.siteId, 'onboard', u.endpointId)}>{u.endpoint}</a
+          ></span
+        >
+        {#if mayWork}<button class="btn btn-ghost btn-sm" disabled={busy} onclick={() => takeIn(u.endpointId)}
+            >Take it in again</button
+          >{/if}
+      </li>
+    {/each}
+  </ul>
+{/if}

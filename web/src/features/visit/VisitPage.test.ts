@@ -78,9 +78,9 @@ describe('a visit', () => {
   it('says when it is done, how good that is, how sure, and what would help', async () => {
     open(visit());
     const words = await screen.findByRole('region', { name: 'The plan in words' });
-    expect(words).toHaveTextContent('Done 25 Nov, 07:52');
-    expect(words).toHaveTextContent('Nobody can be done before 25 Nov, 07:46.');
-    expect(words).toHaveTextContent('In 61 of 100 days it is done by 25 Nov, 08:00.');
+    expect(words).toHaveTextContent('Done 07:52');
+    expect(words).toHaveTextContent('Nobody can be done before 07:46.');
+    expect(words).toHaveTextContent('In 61 of 100 days it is done by 08:00.');
     expect(words).toHaveTextContent('one more person saves 24 min');
     expect(words).toHaveTextContent('One after another it would take 6 h 30 min.');
   });
@@ -93,6 +93,7 @@ describe('a visit', () => {
           finish: hour(8, 20),
           bound: { at: hour(8, 20), best: true, searched: true },
           left: ['Till 9'],
+          odds: { half: hour(8, 20), nine: hour(8, 30), inTime: 0, without: ['Till 9', 'Door 1'] },
           obstacles: [{ unit: 3, text: 'Door 1 needs a fitter.' }],
         },
       ),
@@ -100,6 +101,7 @@ describe('a visit', () => {
     const words = await screen.findByRole('region', { name: 'The plan in words' });
     expect(words).toHaveTextContent('That is too late');
     expect(words).toHaveTextContent('Nobody can be done earlier.');
+    expect(words).toHaveTextContent('Without Till 9 and Door 1 it is done on five days of ten by 08:20');
     expect(words).toHaveTextContent('Till 9 does not fit');
     expect(words).toHaveTextContent('Door 1 needs a fitter.');
   });
@@ -127,6 +129,30 @@ describe('a visit', () => {
     await fireEvent.click(await screen.findByRole('button', { name: 'It is done' }));
     expect(sent.map((s) => s.call)).toContain('POST /api/visits/7/people/0/done');
     expect(screen.queryByRole('link', { name: /Close the box/ })).toBeNull();
+  });
+
+  it('leaves for another day what would not go, and takes it in again', async () => {
+    const unit = { endpointId: 4, siteId: 1, endpoint: 'Till 3', place: '', bench: false, first: false };
+    const running = visit(
+      {
+        people: [person('Imke R', { what: 'GO_ON' })],
+        units: [{ ...unit, hands: 9, chain: 9, done: false, aside: true }],
+      },
+      {},
+      'RUNNING',
+    );
+    const sent = open(running, {
+      'POST /api/visits/7/people/0/set-aside': { body: running },
+      'POST /api/visits/7/units/4/take-in': { body: running },
+    });
+    await fireEvent.click(await screen.findByRole('button', { name: 'Leave it for another day' }));
+    const aside = screen.getByRole('list', { name: 'Left for another day' });
+    expect(aside).toHaveTextContent('Till 3');
+    const takeIn = within(aside).getByRole('button', { name: 'Take it in again' });
+    await vi.waitFor(() => expect(takeIn).toBeEnabled());
+    await fireEvent.click(takeIn);
+    expect(sent.map((s) => s.call)).toContain('POST /api/visits/7/people/0/set-aside');
+    expect(sent.map((s) => s.call)).toContain('POST /api/visits/7/units/4/take-in');
   });
 
   it('begins from the version that is on the screen, and keeps what went wrong', async () => {
@@ -158,6 +184,7 @@ describe('a visit', () => {
               hands: 0,
               chain: 0,
               done: true,
+              aside: false,
             },
             {
               endpointId: 5,
@@ -169,6 +196,7 @@ describe('a visit', () => {
               hands: 12,
               chain: 30,
               done: false,
+              aside: false,
             },
           ],
           offer: { minutes: 9, known: 1, steps: 1 },

@@ -6,6 +6,9 @@ update visit set whereabouts = (
   from jsonb_array_elements(brief -> 'people') p where (p ->> 'gone')::boolean);
 alter table visit_hand add way int not null default 0 check (way between 0 and 1440);
 
+-- What would not go on this day is left for another: nobody is told to do it, and it is among what is left.
+alter table visit_unit add aside boolean not null default false;
+
 -- What was to be ordered for a visit that needs it no more goes off the list.
 grant delete on prerequisite to knot_app;
 

@@ -69,8 +69,7 @@ final class Because {
                 .toList();
         if (others.isEmpty()) return left.get(0).name() + " is for you after “" + title(left.get(0)) + "” is done.";
         String names = others.stream().map(this::name).collect(Collectors.joining(" and "));
-        if (others.stream().anyMatch(p -> standing.people().get(p).told()))
-            return "What is left is for " + names + " now.";
+        if (others.stream().anyMatch(p -> standing.people().get(p).told())) return "What is left is for " + names + ".";
         return names + (others.size() == 1 ? " has" : " have") + " in hand what is left.";
     }
 

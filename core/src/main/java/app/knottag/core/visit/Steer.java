@@ -35,7 +35,7 @@ public final class Steer {
 
     /**
      * Returns what each person is to do at this moment, by their index. What is given to one is not given to another: those
-     * whose own turn it is come first, in the order of the plan.
+     * whose own turn it is come first, in the order of the plan; then those who wait, for what is ready first.
      */
     public List<DoNow> all(Standing standing) {
         var told = new ArrayList<DoNow>();
@@ -47,9 +47,13 @@ public final class Steer {
         var moment = standing;
         while (true) {
             for (int p : open) told.set(p, now(moment, p));
-            open.removeIf(p -> told.get(p).what() != DoNow.What.DO);
+            open.removeIf(p -> told.get(p).unit() == 0 || told.get(p).what() == DoNow.What.GO_ON);
             if (open.isEmpty()) return told;
-            Integer next = Collections.min(open, Comparator.comparingInt(p -> rank(told.get(p), p)));
+            Integer next = Collections.min(
+                    open,
+                    Comparator.comparing((Integer p) -> told.get(p).what() != DoNow.What.DO)
+                            .thenComparingInt(p -> told.get(p).at())
+                            .thenComparingInt(p -> rank(told.get(p), p)));
             moment = moment.telling(next, told.get(next).unit(), told.get(next).stretch());
             open.remove(next);
         }
@@ -93,12 +97,17 @@ public final class Steer {
         var left = brief.units().stream()
                 .filter(u -> standing.of(u)
                         .filter(p -> u.stretches().stream()
-                                .skip(p.next() + (p.by().isPresent() ? 1 : 0))
+                                .skip(p.next() + (inHand(standing, p) ? 1 : 0))
                                 .anyMatch(brief.hands().get(person)::may))
                         .isPresent())
                 .toList();
         if (left.isEmpty()) return nothing("Nothing is left that you may do.");
         return new DoNow(DoNow.What.WAIT, 0, 0, standing.now(), new Because(brief, standing).nothingYet(left));
+    }
+
+    /** Whether somebody has it really in hand, and is not only told of it. */
+    private static boolean inHand(Standing standing, Standing.Progress p) {
+        return p.by().isPresent() && !standing.people().get(p.by().getAsInt()).told();
     }
 
     private static DoNow nothing(String because) {
@@ -232,7 +241,7 @@ public final class Steer {
                     + (first.ready > standing.now() ? "still runs by itself." : "cannot be begun yet.");
         int alone = c.unit.stretches().get(c.stretch).alone().usual();
         return alone > 0
-                ? "It comes first by the plan: then " + alone + " min of it run by themselves."
+                ? "It comes first by the plan: then it runs by itself for " + alone + " min."
                 : "It comes first by the plan.";
     }
 

@@ -52,7 +52,7 @@ class SteerTest {
         var steer = new Steer(brief, VisitPlanner.plan(brief).plan());
         var first = steer.now(Standing.beginning(brief), 0);
         assertThat(first.what()).isEqualTo(DoNow.What.DO);
-        assertThat(first.because()).isEqualTo("It comes first by the plan: then 60 min of it run by themselves.");
+        assertThat(first.because()).isEqualTo("It comes first by the plan: then it runs by itself for 60 min.");
         long begun = first.unit();
         long other = 3 - begun;
         assertThat(steer.now(at(4, Map.of(begun, progress(0, 0, 0), other, progress(0, 0, -1)), 1), 0))
@@ -96,6 +96,24 @@ class SteerTest {
 
     private static Turn turn(long unit, int who, int from) {
         return new Turn(unit, 1, who, from, from + 10, from + 10, 0);
+    }
+
+    @DisplayName(
+            "Two who wait do not both wait for the same: one is called when the first is ready, the other for the second")
+    @ParameterizedTest(name = "{0} devices run: {1}, {2}")
+    @CsvSource(delimiter = '|', textBlock = """
+            3 | WAIT 1 70 Everything runs by itself. Till 1 is the next to look at. | \
+            WAIT 2 80 Till 2 still runs by itself, and is the next for you.
+            1 | WAIT 1 70 Everything runs by itself. Till 1 is the next to look at. | WAIT 0 60 What is left is for Imke.""")
+    void twoWait(int devices, String first, String second) {
+        var brief = terminals(devices, 2);
+        var steer = new Steer(
+                brief, new VisitPlan(List.of(turn(1, 0, 70)), 100, 0, 100, VisitPlan.BoundBy.SUMS, List.of()));
+        var units = new HashMap<Long, Standing.Progress>();
+        for (int u = 1; u <= devices; u++) units.put((long) u, progress(1, 60 + 10 * u, -1));
+        assertThat(steer.all(at(60, units, 2)))
+                .extracting(d -> d.what() + " " + d.unit() + " " + d.at() + " " + d.because())
+                .containsExactly(first, second);
     }
 
     @DisplayName("Why nothing can be begun names what stands against it")
@@ -196,7 +214,7 @@ class SteerTest {
                 .isEqualTo("Joost has in hand what is left.");
         assertThat(new Steer(both, VisitPlanner.plan(both).plan()).all(at(3, Map.of(4L, progress(0, 0, -1)), 2)))
                 .extracting(d -> d.what() + " " + d.because())
-                .containsExactlyInAnyOrder("DO It is the only one left.", "WAIT What is left is for Imke now.");
+                .containsExactlyInAnyOrder("DO It is the only one left.", "WAIT What is left is for Imke.");
     }
 
     @DisplayName(
@@ -215,8 +233,8 @@ class SteerTest {
                 .extracting(d -> d.what() + " " + d.unit())
                 .containsExactlyInAnyOrder("DO 1", "WAIT 0");
         assertThat(steer.all(at(10, Map.of(2L, progress(0, 0, -1)), 2)))
-                .extracting(d -> d.what() + " " + d.unit())
-                .containsExactlyInAnyOrder("DO 2", "DONE 0");
+                .extracting(d -> d.what() + " " + d.unit() + " " + d.because())
+                .containsExactlyInAnyOrder("DO 2 It is the only one left.", "WAIT 0 What is left is for Imke.");
     }
 
     @DisplayName("Nobody drives half an hour for a minute's work while the own next turn here is ready in ten")

@@ -6,6 +6,7 @@ import static org.springframework.http.HttpMethod.POST;
 import app.knottag.server.web.Refusal;
 import jakarta.servlet.http.HttpServletResponse;
 import java.time.Clock;
+import org.springframework.beans.factory.annotation.Qualifier;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
@@ -32,7 +33,11 @@ class SecurityConfig {
 
     @Bean
     @Order(1)
-    SecurityFilterChain chain(HttpSecurity http, SecurityContextRepository contexts, People people, Clock clock)
+    SecurityFilterChain chain(
+            HttpSecurity http,
+            SecurityContextRepository contexts,
+            People people,
+            @Qualifier("machineClock") Clock clock)
             throws Exception {
         return http.securityMatcher("/api/**", "/error")
                 .csrf(c -> c.spa())

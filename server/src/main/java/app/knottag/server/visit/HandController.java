@@ -51,6 +51,22 @@ class HandController {
         return shown(id);
     }
 
+    /** What they have in hand is left for another day. */
+    @PostMapping("/api/visits/{id}/people/{person}/set-aside")
+    ResponseEntity<VisitView> setAside(@PathVariable long id, @PathVariable int person, Principal by) {
+        taking.setAside(id, person, by.getName());
+        plans.lay(id);
+        return shown(id);
+    }
+
+    /** What was left for another day is done on this one after all. */
+    @PostMapping("/api/visits/{id}/units/{endpointId}/take-in")
+    ResponseEntity<VisitView> takeIn(@PathVariable long id, @PathVariable long endpointId, Principal by) {
+        taking.takeIn(id, endpointId, by.getName());
+        plans.lay(id);
+        return shown(id);
+    }
+
     /** Somebody leaves before their time: what they had in hand is free for others. */
     @PostMapping("/api/visits/{id}/people/{person}/leave")
     ResponseEntity<VisitView> leave(

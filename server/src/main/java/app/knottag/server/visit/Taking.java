@@ -118,6 +118,31 @@ public class Taking {
             log.write(Log.entry(by, "let go of it").at(row.siteId()).after(Map.of("person", person)));
     }
 
+    /** What a person has in hand is left for another day; it can be taken in again. */
+    @Transactional
+    public void setAside(long id, int person, String by) {
+        var row = running(id, person);
+        settle(row);
+        var hand = visits.hands(id).stream()
+                .filter(h -> h.person() == person && h.unitId() > 0)
+                .findFirst()
+                .orElseThrow(() -> Problem.of(
+                        HttpStatus.CONFLICT,
+                        "nothing-in-hand",
+                        "They have no device in hand that could be left for another day."));
+        inHand.release(id, person);
+        store.aside(id, hand.unitId(), true);
+        log.write(Log.entry(by, "left for another day").at(row.siteId(), hand.unitId()));
+    }
+
+    /** What was left for another day is done on this one after all. */
+    @Transactional
+    public void takeIn(long id, long endpointId, String by) {
+        var row = running(id, 0);
+        if (store.aside(id, endpointId, false) == 0) throw Problem.notFound("That is no device of this visit.");
+        log.write(Log.entry(by, "taken in again").at(row.siteId(), endpointId));
+    }
+
     /** Somebody leaves for good; what they had in hand is free for whoever is there. */
     @Transactional
     public void leave(long id, int person, int expected, String by) {

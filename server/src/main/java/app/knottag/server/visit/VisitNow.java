@@ -33,6 +33,7 @@ import java.util.stream.IntStream;
  * @param brief what is left, as if nobody were at anything
  * @param standing who is at what
  * @param learned of how many steps the minutes are known from what was done before
+ * @param aside what was left for another day
  * @param carry what somebody carries to each device
  */
 record VisitNow(
@@ -41,6 +42,7 @@ record VisitNow(
         Standing standing,
         Map<Integer, Hand> hands,
         int learned,
+        List<VisitUnit> aside,
         Map<Long, List<String>> carry) {
 
     /** What was wanted of a visit: endpoints with their runbooks as they are, and tasks. */
@@ -58,6 +60,12 @@ record VisitNow(
                 .map(UnitRow::endpointId)
                 .collect(Collectors.toSet());
         var left = new ArrayList<VisitUnit>();
+        var aside = new ArrayList<VisitUnit>();
+        var another = work.units.stream()
+                .filter(UnitRow::aside)
+                .map(UnitRow::endpointId)
+                .collect(Collectors.toSet());
+        first.removeAll(another);
         var progress = new HashMap<Long, Standing.Progress>();
         var open = work.tasks.stream().filter(t -> !t.done()).toList();
         var held = taken.stream()
@@ -72,21 +80,16 @@ record VisitNow(
                     .map(s -> here ? s : s.offline())
                     .toList();
             if (stretches.isEmpty()) continue;
+            boolean onBench = bench.contains(job.endpoint());
+            var after = first.contains(job.endpoint()) ? Set.<Long>of() : open(first, work.jobs, learned);
+            var unit = unit(job, stretches, here, onBench, said, at).after(after);
+            if (another.contains(unit.id())) {
+                aside.add(unit);
+                continue;
+            }
             known += learned.known(job.runbook().kind().id(), stretches);
-            int ready = RunbookWork.ready(job.runbook(), at);
-            left.add(new VisitUnit(
-                    job.endpoint(),
-                    job.name(),
-                    bench.contains(job.endpoint()) ? "the bench" : job.place(),
-                    stretches,
-                    ready,
-                    free(said, at, job.place(), bench.contains(job.endpoint())),
-                    first.contains(job.endpoint()) ? Set.of() : open(first, work.jobs, learned),
-                    bench.contains(job.endpoint()),
-                    said.tool(job.runbook().kind().id()),
-                    job.runbook().begun(),
-                    here ? RunbookWork.running(job.runbook(), said.megabits()) : 0));
-            progress.put(job.endpoint(), new Standing.Progress(0, ready, by(held, job.endpoint())));
+            left.add(unit);
+            progress.put(unit.id(), new Standing.Progress(0, unit.ready(), by(held, unit.id())));
         }
         for (var task : open) {
             left.add(task(task, said, at));
@@ -108,6 +111,7 @@ record VisitNow(
                 new Standing(0, progress, people),
                 held.stream().collect(Collectors.toMap(Hand::person, h -> h)),
                 known,
+                aside,
                 work.jobs.stream().collect(Collectors.toMap(Board.Job::endpoint, j -> Packing.carry(j.runbook()))));
     }
 
@@ -124,6 +128,22 @@ record VisitNow(
                 .filter(h -> h.unitId() == unit)
                 .mapToInt(Hand::person)
                 .findFirst();
+    }
+
+    private static VisitUnit unit(
+            Board.Job job, List<Stretch> left, boolean here, boolean onBench, VisitBrief said, Instant at) {
+        return new VisitUnit(
+                job.endpoint(),
+                job.name(),
+                onBench ? "the bench" : job.place(),
+                left,
+                RunbookWork.ready(job.runbook(), at),
+                free(said, at, job.place(), onBench),
+                Set.of(),
+                onBench,
+                said.tool(job.runbook().kind().id()),
+                job.runbook().begun(),
+                here ? RunbookWork.running(job.runbook(), said.megabits()) : 0);
     }
 
     /** A task is one stretch of hands, and waits for nothing. */

@@ -44,8 +44,11 @@ interface VisitStore {
         }
     }
 
-    /** @param site the name of its site when that is another one than the visit's, else empty */
-    record UnitRow(long endpointId, long siteId, String site, boolean bench, boolean first) {}
+    /**
+     * @param site the name of its site when that is another one than the visit's, else empty
+     * @param aside whether it was left for another day
+     */
+    record UnitRow(long endpointId, long siteId, String site, boolean bench, boolean first, boolean aside) {}
 
     String ROW =
             "select id, site_id, name, begins, due, brief, plan, began_at, ended_at, whereabouts, version from visit ";
@@ -119,7 +122,7 @@ interface VisitStore {
     int end(@Param("id") long id, @Param("version") int version, @Param("at") Instant at);
 
     @Select("""
-            select u.endpoint_id, e.site_id, case when e.site_id = v.site_id then '' else s.name end as site, u.bench, u.first
+            select u.endpoint_id, e.site_id, case when e.site_id = v.site_id then '' else s.name end as site, u.bench, u.first, u.aside
             from visit_unit u join visit v on v.id = u.visit_id join endpoint e on e.id = u.endpoint_id
             join site s on s.id = e.site_id where u.visit_id = #{id} order by u.endpoint_id""")
     List<UnitRow> units(long id);
@@ -143,6 +146,9 @@ interface VisitStore {
             + " values (#{id}, #{u.endpointId}, #{u.bench}, #{u.first})"
             + " on conflict (visit_id, endpoint_id) do update set bench = excluded.bench, first = excluded.first")
     void keepUnit(@Param("id") long id, @Param("u") UnitRow unit);
+
+    @Update("update visit_unit set aside = #{aside} where visit_id = #{id} and endpoint_id = #{endpointId}")
+    int aside(@Param("id") long id, @Param("endpointId") long endpointId, @Param("aside") boolean aside);
 
     @Delete("delete from visit_unit where visit_id = #{id} and endpoint_id = #{endpointId}")
     void dropUnit(@Param("id") long id, @Param("endpointId") long endpointId);

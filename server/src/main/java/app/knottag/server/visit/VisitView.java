@@ -123,6 +123,7 @@ record VisitView(
             List<LatestView> latest,
             KnownView known) {}
 
+    /** @param aside whether it was left for another day while the visit ran */
     record VisitUnitView(
             long endpointId,
             long siteId,
@@ -132,5 +133,6 @@ record VisitView(
             boolean first,
             int hands,
             int chain,
-            boolean done) {}
+            boolean done,
+            boolean aside) {}
 }

@@ -76,7 +76,8 @@ class VisitViews {
         var row = visits.get(id);
         var said = visits.brief(row);
         var now = visits.now(row);
-        var left = now.brief().units().stream().collect(Collectors.toMap(VisitUnit::id, u -> u));
+        var left = Stream.concat(now.brief().units().stream(), now.aside().stream())
+                .collect(Collectors.toMap(VisitUnit::id, u -> u));
         var also = tasks.of(id);
         var names = Stream.concat(
                         store.names(id).stream(),
@@ -134,7 +135,8 @@ class VisitViews {
                 u.first(),
                 left.map(VisitUnit::hands).orElse(0),
                 left.map(VisitUnit::chain).orElse(0),
-                left.isEmpty());
+                left.isEmpty(),
+                u.aside() && left.isPresent());
     }
 
     private static HandView hand(

@@ -2,6 +2,7 @@ package app.knottag.server.web;
 
 import com.fasterxml.jackson.annotation.JsonSetter;
 import com.fasterxml.jackson.annotation.Nulls;
+import java.time.Clock;
 import org.apache.catalina.Host;
 import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
 import org.springframework.boot.tomcat.servlet.TomcatServletWebServerFactory;
@@ -23,6 +24,13 @@ class WebConfig {
     FilterRegistrationBean<BodyGuard> bodies() {
         var bean = new FilterRegistrationBean<>(new BodyGuard());
         bean.setOrder(AFTER_SECURITY);
+        return bean;
+    }
+
+    @Bean
+    FilterRegistrationBean<NowHeader> now(Clock clock) {
+        var bean = new FilterRegistrationBean<>(new NowHeader(clock));
+        bean.addUrlPatterns("/api/*");
         return bean;
     }
 

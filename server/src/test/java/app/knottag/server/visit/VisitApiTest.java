@@ -419,6 +419,34 @@ class VisitApiTest {
         api.put("/api/visits/" + id, asked(TWO, "")).refused(409, "visit-over");
     }
 
+    @DisplayName("What would not go is left for another day: nobody is told to do it, and it is among what is left")
+    @Test
+    void leftForAnotherDay() {
+        long id = visit("[{'name':'Imke'}]", "");
+        look(id);
+        api.post("/api/visits/" + id + "/begin", "").expect(200);
+        String hand = "/api/visits/" + id + "/people/0/";
+        api.post(hand + "set-aside", "").refused(409, "nothing-in-hand");
+        take(id, 0);
+        long broken = look(id).at("/people/0/now/unitId").asLong();
+        long other = broken == first ? second : first;
+        api.post(hand + "set-aside", "").expect(200);
+        var v = look(id);
+        assertThat(v.at("/people/0/now/unitId").asLong()).isEqualTo(other);
+        assertThat(v.get("plan").get("turns").findValues("unitId"))
+                .extracting(JsonNode::asLong)
+                .containsOnly(other);
+        for (var u : v.get("units")) {
+            assertThat(u.get("aside").asBoolean()).isEqualTo(u.get("endpointId").asLong() == broken);
+            assertThat(u.get("done").asBoolean()).isFalse();
+        }
+        api.post("/api/visits/" + id + "/units/" + broken + "/take-in", "").expect(200);
+        assertThat(look(id).get("plan").get("turns").findValues("unitId"))
+                .extracting(JsonNode::asLong)
+                .contains(broken, other);
+        api.post("/api/visits/" + id + "/units/999999/take-in", "").refused(404, "not-found");
+    }
+
     @Test
     void takenAtTheSameMomentOnlyOneHasIt() throws Exception {
         long id = visit(TWO, "");
