@@ -6,6 +6,7 @@ class ServerClock {
   /** A moment by the browser's clock and by the server's, and how fast that goes: a demo can be on quick time. */
   #seen = { here: Date.now(), there: Date.now() };
   #pace = 1;
+  #told = false;
   #tick = $state(Date.now());
 
   constructor() {
@@ -17,9 +18,10 @@ class ServerClock {
     const here = Date.now(),
       there = Date.parse(serverNow);
     const apart = here - this.#seen.here;
-    if (apart > 0 && apart < APART) return;
-    const pace = Math.round((there - this.#seen.there) / apart);
-    this.#pace = apart > 0 && pace >= 2 && pace <= 120 ? pace : 1;
+    if (this.#told && apart < APART) return;
+    const pace = this.#told ? Math.round((there - this.#seen.there) / apart) : 1;
+    this.#pace = pace >= 2 && pace <= 120 ? pace : 1;
+    this.#told = true;
     this.#seen = { here, there };
     this.#tick = here;
   }

@@ -12,6 +12,7 @@ it.each([
   ['a server that answers a little late', '08:00:00', '08:00:09', 20, '08:00:19'],
 ])('shows the time of the server: %s', async (_, first, afterTen, seconds, shown) => {
   const { serverClock } = await import('./now.svelte');
+  vi.advanceTimersByTime(1_000);
   serverClock.set(`2026-11-30T${first}Z`);
   vi.advanceTimersByTime(500);
   serverClock.set(`2026-11-30T${first}Z`);

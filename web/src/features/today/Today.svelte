@@ -43,7 +43,7 @@
       <p class="mt-1">No wait runs, nothing is due, and whatever was proved still holds.</p>
     {/if}
   </section>
-  <div class="mt-6 grid gap-x-10 gap-y-6 lg:grid-cols-2">
+  <div class="mt-6 grid gap-x-10 gap-y-6 {d.now.length ? 'lg:grid-cols-[4fr_5fr]' : ''}">
     {#if d.now.length}
       <section aria-label="After that">
         <h2>After that</h2>
@@ -52,25 +52,27 @@
         </ul>
       </section>
     {/if}
-    {#if d.running.length}
-      <section aria-label="Runs by itself">
-        <h2>Runs by itself</h2>
-        <ul class="mt-1">
-          {#each d.running as n, i (i)}<NoticeLine {n} when={until(n.at)} />{/each}
-        </ul>
+    <div class="grid content-start gap-y-6">
+      {#if d.running.length}
+        <section aria-label="Runs by itself">
+          <h2>Runs by itself</h2>
+          <ul class="mt-1">
+            {#each d.running as n, i (i)}<NoticeLine {n} when={until(n.at)} />{/each}
+          </ul>
+        </section>
+      {/if}
+      {#if d.ahead.length}
+        <section aria-label="Visits ahead">
+          <h2>Visits ahead</h2>
+          <ul class="mt-1">
+            {#each d.ahead as n, i (i)}<NoticeLine {n} when={dayTimeIn(n.at, zone(n))} />{/each}
+          </ul>
+        </section>
+      {/if}
+      <section aria-label="Sites" class="overflow-x-auto">
+        <h2>Sites</h2>
+        <SitesToday sites={d.sites} />
       </section>
-    {/if}
-    {#if d.ahead.length}
-      <section aria-label="Visits ahead">
-        <h2>Visits ahead</h2>
-        <ul class="mt-1">
-          {#each d.ahead as n, i (i)}<NoticeLine {n} when={dayTimeIn(n.at, zone(n))} />{/each}
-        </ul>
-      </section>
-    {/if}
-    <section aria-label="Sites" class="overflow-x-auto lg:col-span-2">
-      <h2>Sites</h2>
-      <SitesToday sites={d.sites} />
-    </section>
+    </div>
   </div>
 {/if}

@@ -70,7 +70,7 @@
             >{p.now.place ? p.now.place + '. ' : ''}{p.now.what === 'GO_ON' && p.now.since
               ? atIt(p.now.since)
               : p.now.because}{p.now.what === 'DO' && p.now.carry.length
-              ? ` Carry ${p.now.carry.map((c) => c.replace(/^[A-Z](?=[a-z -])/, (l) => l.toLowerCase())).join(', ')}.`
+              ? ` Carry ${p.now.carry.map((c) => c.replace(/(?<=^|× )[A-Z](?=[a-z -])/, (l) => l.toLowerCase())).join(', ')}.`
               : ''}</span
           >
         {/if}

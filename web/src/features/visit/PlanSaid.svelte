@@ -5,7 +5,7 @@
   /** The plan in words: when it is done, how good that is, how sure, and what would help. */
   let { visit, plan }: { visit: Schemas['VisitView']; plan: Schemas['PlanOfVisit'] } = $props();
   /** Another day than that of its beginning is named. */
-  const at = (iso: string) => when(iso, Date.parse(visit.head.begins));
+  const at = (iso: string) => when(iso, Date.parse(plan.from));
   const planned = $derived(visit.head.state === 'PLANNED');
   /** Reckoned for the whole visit: once people are at work it would be of yesterday. */
   const helps = $derived(planned ? plan.helps : []);

@@ -68,7 +68,13 @@
         {@const top = tops[i] ?? 0}
         <text x="0" y={top + 13} class="name">{row.name}</text>
         <line class="strand" x1="0" x2={width} y1={top + 34} y2={top + 34} />
-        {#each row.turns as d (d.turn.unitId + ' ' + d.turn.from)}
+        {#each row.turns as d, k (d.turn.unitId + ' ' + d.turn.from)}
+          {@const before = row.turns[k - 1]}
+          {#if before && before.turn.siteId !== d.turn.siteId && d.x - before.x - before.width > 80}
+            <text class="quiet-text" text-anchor="middle" x={(before.x + before.width + d.x) / 2} y={top + 28}
+              >on the way</text
+            >
+          {/if}
           {#if d.lane >= 0}
             {@const y = top + 58 + d.lane * LANE}
             {@const r = Math.min(8, (d.end - d.x - d.width) / 2)}

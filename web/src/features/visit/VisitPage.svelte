@@ -44,6 +44,13 @@
     });
   const params = $derived({ path: { id }, header: version });
   const replan = () => run(() => ok(api.POST('/api/visits/{id}/plan', { params: { path: { id } } })));
+  /** Nobody took the next turn in its time: the plan moves by itself, once for each. */
+  let moved = '';
+  $effect(() => {
+    if (!v?.behind || !mayWork || change.busy || !v.plan || v.plan.from === moved) return;
+    moved = v.plan.from;
+    void replan();
+  });
   const begin = () => run(() => ok(api.POST('/api/visits/{id}/begin', { params })));
   const end = () => run(() => ok(api.POST('/api/visits/{id}/end', { params })));
 </script>

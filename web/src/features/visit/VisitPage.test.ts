@@ -47,6 +47,7 @@ const visit = (more = {}, plan = {}, state = 'PLANNED') => ({
   tasks: [],
   real: [],
   offer: { minutes: 0, known: 0, steps: 0 },
+  behind: false,
   version: 3,
   plan: {
     turns: [],
@@ -117,6 +118,15 @@ describe('a visit', () => {
     );
     await fireEvent.click(within(lines).getByRole('button', { name: 'Joost takes it' }));
     expect(sent.map((s) => s.call)).toContain('POST /api/visits/7/people/1/take');
+  });
+
+  it('plans anew by itself, once, when nobody took the next turn in its time', async () => {
+    const late = visit({ beganAt: hour(6, 1), behind: true }, {}, 'RUNNING');
+    const sent = open(late, { 'POST /api/visits/7/plan': { body: late } });
+    await screen.findByRole('list', { name: 'What to do now' });
+    await vi.waitFor(() => expect(sent.map((s) => s.call)).toContain('POST /api/visits/7/plan'));
+    await new Promise((done) => setTimeout(done, 50));
+    expect(sent.filter((s) => s.call === 'POST /api/visits/7/plan')).toHaveLength(1);
   });
 
   it('has a task in hand that is done by a press, since it has no runbook', async () => {

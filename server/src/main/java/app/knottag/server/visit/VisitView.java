@@ -10,7 +10,11 @@ import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** A visit as it is shown. */
+/**
+ * A visit as it is shown.
+ *
+ * @param behind whether it runs later than its plan, so that it is to be planned anew
+ */
 record VisitView(
         VisitHead head,
         @Nullable Instant beganAt,
@@ -22,6 +26,7 @@ record VisitView(
         @Nullable PlanOfVisit plan,
         List<MinutesRow> real,
         Learned.Offer offer,
+        boolean behind,
         int version) {
 
     /** How far a visit is. */

@@ -35,6 +35,9 @@ import org.springframework.stereotype.Component;
 @Component
 class VisitViews {
 
+    /** Minutes after which a turn that nobody began moves the plan. */
+    private static final int LATE = 3;
+
     private final Visits visits;
     private final Taking taking;
     private final VisitStore store;
@@ -111,6 +114,11 @@ class VisitViews {
                         .offer(real.stream()
                                 .map(m -> new Learned.Seen(m.kind(), m.step(), m.planned()))
                                 .toList()),
+                row.begun()
+                        && !row.over()
+                        && visits.plan(row)
+                                .filter(p -> p.behind(now.at(), LATE))
+                                .isPresent(),
                 row.version());
     }
 

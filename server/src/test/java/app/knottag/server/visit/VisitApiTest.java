@@ -2,6 +2,8 @@ package app.knottag.server.visit;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.knottag.core.visit.Turn;
+import app.knottag.core.visit.VisitPlan;
 import app.knottag.server.Api;
 import app.knottag.server.Hands;
 import app.knottag.server.Running;
@@ -417,6 +419,18 @@ class VisitApiTest {
         assertThat(look(id).get("head").get("state").asString()).isEqualTo("OVER");
         api.post("/api/visits/" + id + "/plan", "").refused(409, "visit-over");
         api.put("/api/visits/" + id, asked(TWO, "")).refused(409, "visit-over");
+    }
+
+    @DisplayName("A turn that nobody took in its time moves the plan; one that may begin in three minutes does not")
+    @ParameterizedTest
+    @CsvSource({"2, false", "3, false", "4, true"})
+    void behind(int minutes, boolean behind) {
+        var from = Instant.parse("2031-11-25T06:00:00Z");
+        var turn = new Turn(1, 0, 0, 0, 10, 10, 0);
+        var plan = new VisitPlan(List.of(turn), 10, 0, 10, VisitPlan.BoundBy.SUMS, List.of());
+        var kept =
+                new KeptPlan(from, List.of("Imke"), java.util.Map.of(), plan, List.of(), List.of(), 10, 10, 100, 1, 0);
+        assertThat(kept.behind(from.plus(Duration.ofMinutes(minutes)), 3)).isEqualTo(behind);
     }
 
     @DisplayName("What would not go is left for another day: nobody is told to do it, and it is among what is left")
