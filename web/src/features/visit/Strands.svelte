@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { tick } from 'svelte';
   import type { Schemas } from '../../api/client';
   import { serverClock } from '../../ui/now.svelte';
-  import { dayTime, hourOf, minutes, when } from '../../ui/time';
+  import { dayTime, hourOf, when } from '../../ui/time';
   import { at } from '../../router';
   import { marks, strands } from './strands';
+  import TurnByTurn from './TurnByTurn.svelte';
 
   /** The plan as a picture: each pair of hands a strand, each device a cord that hangs beside it while nobody stands there. */
   let { visit, plan }: { visit: Schemas['VisitView']; plan: Schemas['PlanOfVisit'] } = $props();
@@ -20,16 +20,8 @@
     ),
   );
   const tops = $derived(
-    rows.reduce<number[]>((all, r) => [...all, (all.at(-1) ?? 0) + 62 + r.lanes * LANE], [0]),
+    rows.reduce<number[]>((all, r) => [...all, (all.at(-1) ?? 0) + 78 + r.lanes * LANE], [0]),
   );
-  let printing = $state(false);
-  /** All turns on the sheet, without the picture. */
-  async function print() {
-    printing = true;
-    await tick();
-    window.print();
-    printing = false;
-  }
   const hour = (iso: string) => when(iso, serverClock.millis);
   const letters = (text: string, px: number) => {
     const most = Math.floor(px / 7.2);
@@ -67,20 +59,24 @@
       {#each rows as row, i (row.name)}
         {@const top = tops[i] ?? 0}
         <text x="0" y={top + 13} class="name">{row.name}</text>
-        <line class="strand" x1="0" x2={width} y1={top + 34} y2={top + 34} />
+        <line class="strand" x1="0" x2={width} y1={top + 50} y2={top + 50} />
+        {#each row.stays as stay (stay.x)}
+          <line class="stay" x1={stay.x} x2={stay.x + stay.width - 1} y1={top + 33} y2={top + 33} />
+          <text class="place" x={stay.x} y={top + 29}>{letters(stay.place, stay.width)}</text>
+        {/each}
         {#each row.turns as d, k (d.turn.unitId + ' ' + d.turn.from)}
           {@const before = row.turns[k - 1]}
           {#if before && before.turn.siteId !== d.turn.siteId && d.x - before.x - before.width > 80}
-            <text class="quiet-text" text-anchor="middle" x={(before.x + before.width + d.x) / 2} y={top + 28}
+            <text class="quiet-text" text-anchor="middle" x={(before.x + before.width + d.x) / 2} y={top + 44}
               >on the way</text
             >
           {/if}
           {#if d.lane >= 0}
-            {@const y = top + 58 + d.lane * LANE}
+            {@const y = top + 74 + d.lane * LANE}
             {@const r = Math.min(8, (d.end - d.x - d.width) / 2)}
             <path
               class="cord"
-              d="M{d.x + d.width} {top + 46} C{d.x + d.width} {y} {d.x + d.width} {y} {d.x +
+              d="M{d.x + d.width} {top + 62} C{d.x + d.width} {y} {d.x + d.width} {y} {d.x +
                 d.width +
                 r} {y} H{d.end - r}"
             />
@@ -95,12 +91,12 @@
               class="turn"
               class:tight={d.turn.tight}
               x={d.x}
-              y={top + 20}
+              y={top + 36}
               width={Math.max(2, d.width - 1)}
               height="27"
               rx="3"
             />
-            <text class="on" x={d.x + 5} y={top + 38}>{letters(d.turn.unit, d.width - 8)}</text>
+            <text class="on" x={d.x + 5} y={top + 54}>{letters(d.turn.unit, d.width - 8)}</text>
             <title>{d.turn.unit}: {d.turn.title}, {hour(d.turn.from)} to {hour(d.turn.until)}</title>
           </a>
         {/each}
@@ -110,42 +106,11 @@
       {/if}
     </svg>
     <p class="quiet mt-1 text-sm">
-      Orange is tight: if that is late, all of it is late. A cord below is a device that runs by itself.
+      Orange is tight: if that is late, all of it is late. A cord below is a device that runs by itself; the
+      line above says where they are.
     </p>
   </div>
-  <details class="mt-3" open={wide < 700 || printing}>
-    <summary class="cursor-pointer font-semibold">Turn by turn</summary>
-    <button class="no-print btn mt-1 btn-sm" onclick={print}>Print the day</button>
-    <div class="mt-2 grid gap-6 md:grid-cols-2 xl:grid-cols-3">
-      {#each rows as row (row.name)}
-        <div>
-          <h3 class="font-bold">{row.name}</h3>
-          <ol>
-            {#each row.turns as { turn } (turn.unitId + ' ' + turn.from)}
-              <li class="flex gap-3 border-b border-base-300 py-1 text-sm">
-                <span class="font-mono {turn.tight ? 'font-bold' : ''}">{hour(turn.from)}</span>
-                <span class="min-w-0 flex-1"
-                  >{#if turn.unitId > 0}<a
-                      class="font-semibold hover:underline"
-                      href={at(turn.siteId, 'onboard', turn.unitId)}>{turn.unit}</a
-                    >: {turn.title}{:else}<span class="font-semibold">{turn.title}</span>{/if}
-                  <span class="quiet"
-                    >{turn.place ? turn.place + ', ' : ''}until {hour(turn.until)}{turn.done === turn.until
-                      ? ''
-                      : `, then by itself until ${hour(turn.done)}`}{turn.tight
-                      ? ', tight'
-                      : turn.slack
-                        ? `, may be ${minutes(turn.slack)} late`
-                        : ', in hand'}</span
-                  ></span
-                >
-              </li>
-            {:else}<li class="quiet text-sm">Nothing is left for {row.name}.</li>{/each}
-          </ol>
-        </div>
-      {/each}
-    </div>
-  </details>
+  <TurnByTurn {rows} open={wide < 700} {hour} />
 </section>
 
 <style>
@@ -155,6 +120,14 @@
   }
   .name {
     font-weight: 700;
+  }
+  .place {
+    font-size: 12px;
+    fill: var(--color-secondary);
+  }
+  .stay {
+    stroke: var(--color-secondary);
+    stroke-width: 1.2;
   }
   .quiet-text {
     fill: var(--color-secondary);

@@ -8,6 +8,7 @@
   const left = $derived(visit.units.filter((u) => !u.done));
   const tasks = $derived(visit.tasks.filter((t) => !t.done));
   const real = $derived(visit.real.reduce((sum, m) => sum + m.minutes, 0));
+  const there = $derived(visit.people.reduce((sum, p) => sum + p.there, 0));
   const planned = $derived(visit.real.reduce((sum, m) => sum + m.planned, 0));
   const name = (id: number) => visit.units.find((u) => u.endpointId === id)?.endpoint ?? '';
 </script>
@@ -15,6 +16,13 @@
 <div class="mt-4 grid gap-10 lg:grid-cols-2">
   <section aria-label="How it went">
     <h2>How it went</h2>
+    <p class="mt-1">
+      {#each visit.people as p, i (p.name)}{i ? ', ' : ''}{p.name}{i ? '' : ' was there'} for {minutes(
+          p.there,
+        )}{/each}{visit.people.length > 1
+        ? `: ${minutes(there)} in all, for the invoice`
+        : ', for the invoice'}.
+    </p>
     {#if visit.real.length}
       <p class="mt-1">
         Hands took {minutes(real)} where {minutes(planned)} were planned.
@@ -45,7 +53,7 @@
         </tbody>
       </table>
     {:else}
-      <p class="mt-1">Nobody took anything in hand on this visit, so no minutes were noted.</p>
+      <p class="mt-1">No step was done in anybody's hands on this visit, so no minutes were noted.</p>
     {/if}
   </section>
   <section aria-label="What is left">

@@ -14,6 +14,7 @@ const person = (name: string, more = {}) => ({
   from: null,
   until: null,
   gone: false,
+  there: 70,
   now: {
     what: 'DO',
     unitId: 4,
@@ -217,6 +218,9 @@ describe('a visit', () => {
       ),
     );
     expect(await screen.findByText('Hands took 11 min where 8 min were planned.')).toBeInTheDocument();
+    expect(screen.getByRole('region', { name: 'How it went' })).toHaveTextContent(
+      'Imke R was there for 1 h 10 min, Joost T for 1 h 10 min: 2 h 20 min in all, for the invoice.',
+    );
     const left = screen.getByRole('region', { name: 'What is left' });
     expect(left).toHaveTextContent('Till 4');
     expect(left).not.toHaveTextContent('Till 3');

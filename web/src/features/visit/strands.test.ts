@@ -31,6 +31,18 @@ describe('strands of a visit', () => {
     expect(imke?.lanes).toBe(0);
   });
 
+  it('makes one stay of turns at the same place, until they go to another', () => {
+    const turns = [turn(0, 0, 10), turn(0, 20, 30), turn(0, 40, 50), turn(0, 60, 70)];
+    turns.push(turn(0, 69, 80));
+    ['Desk', 'Desk', '', 'Desk', 'Yard'].forEach((place, i) => Object.assign(turns[i] ?? {}, { place }));
+    const [row] = strands(plan(...turns), ['Imke'], 1000);
+    expect(row?.stays).toEqual([
+      { place: 'Desk', x: 0, width: 300 },
+      { place: 'Desk', x: 600, width: 90 },
+      { place: 'Yard', x: 690, width: 110 },
+    ]);
+  });
+
   it('hangs what runs at the same time in lanes of its own, and uses a lane again', () => {
     const [row] = strands(plan(turn(0, 0, 10, 70), turn(0, 10, 20, 40), turn(0, 40, 50, 90)), ['Imke'], 1000);
     expect(row?.turns.map((t) => t.lane)).toEqual([0, 1, 1]);

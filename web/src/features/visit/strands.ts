@@ -11,11 +11,33 @@ export interface Drawn {
   lane: number;
 }
 
+/** How long somebody stays in one place. */
+export interface Stay {
+  place: string;
+  x: number;
+  width: number;
+}
+
 /** A strand of one pair of hands, with so many lanes of cords below it. */
 export interface Strand {
   name: string;
   turns: Drawn[];
+  stays: Stay[];
   lanes: number;
+}
+
+/** Turns one after another at the same place are one stay there. */
+function stays(turns: Drawn[]): Stay[] {
+  const found: Stay[] = [];
+  for (const { turn, x, width } of turns) {
+    const last = found.at(-1);
+    if (last?.place === turn.place) last.width = x + width - last.x;
+    else {
+      if (last) last.width = Math.max(0, Math.min(last.width, x - last.x));
+      found.push({ place: turn.place, x, width });
+    }
+  }
+  return found.filter((s) => s.place);
 }
 
 /** Lays the turns of each person along the hours; cords that run at the same time hang in lanes of their own. */
@@ -38,7 +60,7 @@ export function strands(plan: Schemas['PlanOfVisit'], people: string[], width: n
         }
         return { turn, x: x(turn.from), width: begin - x(turn.from), end, lane };
       });
-    return { name, turns, lanes: ends.length };
+    return { name, turns, stays: stays(turns), lanes: ends.length };
   });
 }
 

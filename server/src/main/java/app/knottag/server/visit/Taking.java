@@ -97,7 +97,7 @@ public class Taking {
                     HttpStatus.CONFLICT,
                     "taken",
                     "Somebody took that a moment ago. Look again: there may be another one.");
-        store.goes(id, now.brief().hands().get(person).name(), new Whereabouts(unit.place(), false));
+        store.goes(id, now.brief().hands().get(person).name(), new Whereabouts(unit.place(), false, clock.instant()));
         var entry = Log.entry(by, "took in hand")
                 .after(Map.of("who", now.brief().hands().get(person).name()));
         log.write(told.unit() > 0 ? entry.at(row.siteId(), told.unit()) : entry.at(row.siteId()));
@@ -152,7 +152,7 @@ public class Taking {
         inHand.release(id, person);
         var who = visits.brief(row).people().get(person);
         if (who.gone()) return;
-        store.goes(id, who.name(), new Whereabouts(who.at().place(), true));
+        store.goes(id, who.name(), new Whereabouts(who.at().place(), true, clock.instant()));
         log.write(Log.entry(by, "left the visit").at(row.siteId()).after(Map.of("who", who.name())));
     }
 

@@ -1,6 +1,7 @@
 package app.knottag.server.visit;
 
 import com.fasterxml.jackson.annotation.JsonIgnore;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -49,6 +50,14 @@ record VisitBrief(
             return at.gone;
         }
 
+        /** Minutes that they were there on a visit between its beginning and a moment. */
+        int there(Instant beginning, Instant end) {
+            var came = from(beginning).isAfter(beginning) ? from(beginning) : beginning;
+            var left = at.left().orElse(until(end));
+            return (int) Math.max(
+                    0, Duration.between(came, left.isBefore(end) ? left : end).toMinutes());
+        }
+
         Instant from(Instant beginning) {
             return Optional.ofNullable(from).orElse(beginning);
         }
@@ -67,9 +76,18 @@ record VisitBrief(
      *
      * @param place where they went last, or empty
      * @param gone whether they have left before their time
+     * @param since when they went there or left, the epoch when nobody knows
      */
-    record Whereabouts(String place, boolean gone) {
-        static final Whereabouts UNKNOWN = new Whereabouts("", false);
+    record Whereabouts(String place, boolean gone, Instant since) {
+        static final Whereabouts UNKNOWN = new Whereabouts("", false, Instant.EPOCH);
+
+        Whereabouts {
+            since = Optional.ofNullable(since).orElse(Instant.EPOCH);
+        }
+
+        Optional<Instant> left() {
+            return Optional.of(since).filter(s -> gone && s.isAfter(Instant.EPOCH));
+        }
     }
 
     /** Returns the same with where people are by now, by their names. */

@@ -108,7 +108,8 @@ interface VisitStore {
     /** Somebody goes to a place; nobody who changes the visit meanwhile has seen less of it. */
     @Update("""
             update visit set whereabouts = whereabouts ||
-              jsonb_build_object(cast(#{name} as text), jsonb_build_object('place', cast(#{at.place} as text), 'gone', #{at.gone}))
+              jsonb_build_object(cast(#{name} as text), jsonb_build_object('place', cast(#{at.place} as text), 'gone', #{at.gone},
+                'since', cast(#{at.since} as timestamptz)))
             where id = #{id}""")
     void goes(@Param("id") long id, @Param("name") String name, @Param("at") VisitBrief.Whereabouts at);
 

@@ -59,13 +59,18 @@ record VisitView(
             int walk,
             int travel) {}
 
-    /** Somebody who comes, and what they are to do now. */
+    /**
+     * Somebody who comes, and what they are to do now.
+     *
+     * @param there minutes that they have been there since the visit began
+     */
     record HandView(
             String name,
             List<String> skills,
             @Nullable Instant from,
             @Nullable Instant until,
             boolean gone,
+            int there,
             ToDoView now) {}
 
     /**

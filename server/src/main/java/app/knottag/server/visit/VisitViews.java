@@ -94,7 +94,13 @@ class VisitViews {
                 row.beganAt(),
                 row.endedAt(),
                 IntStream.range(0, said.people().size())
-                        .mapToObj(p -> hand(said.people().get(p), lines.get(p), p, now, names))
+                        .mapToObj(p -> hand(
+                                said.people().get(p),
+                                lines.get(p),
+                                p,
+                                there(row, now, said.people().get(p)),
+                                now,
+                                names))
                         .toList(),
                 new VisitMeans(
                         said.places(),
@@ -147,8 +153,14 @@ class VisitViews {
                 u.aside() && left.isPresent());
     }
 
+    private static int there(VisitRow row, VisitNow now, VisitBrief.Person p) {
+        return Optional.ofNullable(row.beganAt())
+                .map(began -> p.there(began, Optional.ofNullable(row.endedAt()).orElse(now.at())))
+                .orElse(0);
+    }
+
     private static HandView hand(
-            VisitBrief.Person p, DoNow told, int person, VisitNow now, Map<Long, VisitStore.NameRow> names) {
+            VisitBrief.Person p, DoNow told, int person, int there, VisitNow now, Map<Long, VisitStore.NameRow> names) {
         var unit =
                 now.brief().units().stream().filter(u -> u.id() == told.unit()).findFirst();
         var stretch = unit.map(u -> u.stretches().get(told.stretch()));
@@ -158,6 +170,7 @@ class VisitViews {
                 p.from(),
                 p.until(),
                 p.gone(),
+                there,
                 new ToDoView(
                         told.what(),
                         unit.map(VisitUnit::id).orElse(null),

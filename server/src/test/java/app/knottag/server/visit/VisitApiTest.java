@@ -421,6 +421,22 @@ class VisitApiTest {
         api.put("/api/visits/" + id, asked(TWO, "")).refused(409, "visit-over");
     }
 
+    @DisplayName("Minutes for the invoice count from the beginning or from when they came until they left or the end")
+    @ParameterizedTest
+    @CsvSource({
+        ",      ,      ,      120", "06:30, ,      ,      90", "05:00, ,      ,      120", ",      07:00, ,      60",
+        ",      09:00, ,      120", ",      ,      06:45, 45", "07:30, 07:45, 07:40, 10", "09:00, ,      ,      0"
+    })
+    void minutesForTheInvoice(String from, String until, String left, int minutes) {
+        var at = left == null ? VisitBrief.Whereabouts.UNKNOWN : new VisitBrief.Whereabouts("", true, moment(left));
+        var who = new VisitBrief.Person("Imke", List.of(), moment(from), moment(until), at);
+        assertThat(who.there(moment("06:00"), moment("08:00"))).isEqualTo(minutes);
+    }
+
+    private static Instant moment(String clock) {
+        return clock == null ? null : Instant.parse("2031-11-25T" + clock + ":00Z");
+    }
+
     @DisplayName("A turn that nobody took in its time moves the plan; one that may begin in three minutes does not")
     @ParameterizedTest
     @CsvSource({"2, false", "3, false", "4, true"})
