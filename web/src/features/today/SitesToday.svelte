@@ -15,7 +15,7 @@
   const of = (s: Schemas['SiteToday'], path: StationPath) => s.waiting[path.toUpperCase() as Waiting] ?? 0;
 </script>
 
-<table class="table table-sm">
+<table class="table [&_td]:px-2 [&_th]:px-2">
   <thead>
     <tr
       ><th>Site</th>{#each STATIONS as path (path)}<th class="text-right">{NAMES[path]}</th>{/each}<th
@@ -40,7 +40,7 @@
         <td class="max-[600px]:hidden">
           <span class="flex items-center gap-2 text-sm">
             <Knot state={s.broken ? 'FAILED' : next ? 'ACTIVE' : 'PASSED'} size={20} />
-            {next ? NAMES[next] : 'Nothing waits'}{s.broken ? ', one failed' : ''}
+            {next ? NAMES[next] : 'Nothing waits'}{s.broken ? ', something failed' : ''}
           </span>
         </td>
       </tr>
