@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/** Minutes of hands as they really were, by kind and step; they count from the eighth on. */
+/** Minutes of hands as they really were, by kind, model and step; they count from the eighth on. */
 public final class Learned {
 
     /** So many must be on record before they count. */
@@ -16,18 +16,33 @@ public final class Learned {
     /** Nothing is on record. */
     public static final Learned NOTHING = new Learned(List.of());
 
-    /** Minutes that somebody stood beside one device at one step. */
-    public record Seen(String kind, String step, int minutes) {}
+    /**
+     * Minutes that somebody stood beside one device at one step.
+     *
+     * @param model its model, or empty when nobody noted it
+     */
+    public record Seen(String kind, String model, String step, int minutes) {}
 
     private record At(String kind, String step) {}
 
+    private final List<Seen> all;
     private final Map<At, List<Integer>> seen = new HashMap<>();
 
     public Learned(List<Seen> all) {
+        this.all = List.copyOf(all);
         for (var s : all)
             seen.computeIfAbsent(new At(s.kind(), s.step()), a -> new ArrayList<>())
                     .add(s.minutes());
         seen.values().forEach(l -> l.sort(Comparator.naturalOrder()));
+    }
+
+    /** Returns the same as one model is known: where enough is on record of that model, others of its kind do not count. */
+    public Learned of(String model) {
+        if (model.isEmpty()) return this;
+        var own = new Learned(all.stream().filter(s -> s.model().equals(model)).toList());
+        return new Learned(all.stream()
+                .filter(s -> s.model().equals(model) || own.count(s.kind(), s.step()) < LEAST)
+                .toList());
     }
 
     /** Returns the least, the median and the most, or empty while too few are on record. */
@@ -69,7 +84,8 @@ public final class Learned {
     public Offer offer(List<Seen> planned) {
         return new Offer(
                 planned.stream()
-                        .mapToInt(p -> fourOfFive(p.kind(), p.step()).orElse(p.minutes()))
+                        .mapToInt(p ->
+                                of(p.model()).fourOfFive(p.kind(), p.step()).orElse(p.minutes()))
                         .sum(),
                 (int) planned.stream()
                         .filter(p -> count(p.kind(), p.step()) >= LEAST)

@@ -101,20 +101,28 @@ class RunbookWorkTest {
 
     @Test
     void whatWasLearnedCountsFromTheEighthOn() {
-        var seen = new ArrayList<>(Collections.nCopies(3, new Learned.Seen(TERMINAL.id(), "wire", 12)));
-        seen.addAll(Collections.nCopies(3, new Learned.Seen(TERMINAL.id(), "wire", 20)));
-        seen.add(new Learned.Seen(TERMINAL.id(), "wire", 31));
+        var seen = new ArrayList<>(Collections.nCopies(3, new Learned.Seen(TERMINAL.id(), "", "wire", 12)));
+        seen.addAll(Collections.nCopies(3, new Learned.Seen(TERMINAL.id(), "", "wire", 20)));
+        seen.add(new Learned.Seen(TERMINAL.id(), "", "wire", 31));
         assertThat(new Learned(seen).hands(TERMINAL.id(), "wire")).isEmpty();
         assertThat(new Learned(seen).count(TERMINAL.id(), "wire")).isEqualTo(7);
-        seen.add(new Learned.Seen(TERMINAL.id(), "wire", 9));
+        seen.add(new Learned.Seen(TERMINAL.id(), "", "wire", 9));
         var learned = new Learned(seen);
         assertThat(learned.hands(TERMINAL.id(), "wire")).contains(new Minutes(9, 12, 31));
         assertThat(learned.fourOfFive(TERMINAL.id(), "wire")).contains(20);
         // Of the wiring four of five took no longer than 20; of the label nothing is on record, so what was planned
         // stands.
         assertThat(learned.offer(List.of(
-                        new Learned.Seen(TERMINAL.id(), "wire", 8), new Learned.Seen(TERMINAL.id(), "label", 2))))
+                        new Learned.Seen(TERMINAL.id(), "", "wire", 8),
+                        new Learned.Seen(TERMINAL.id(), "", "label", 2))))
                 .isEqualTo(new Learned.Offer(22, 1, 2));
+        // Of one model as much is on record as counts: others of its kind say nothing about it any more.
+        var models = new ArrayList<>(Collections.nCopies(8, new Learned.Seen(TERMINAL.id(), "T-2", "wire", 4)));
+        models.addAll(seen);
+        models.addAll(Collections.nCopies(7, new Learned.Seen(TERMINAL.id(), "T-3", "wire", 5)));
+        assertThat(new Learned(models).of("T-2").hands(TERMINAL.id(), "wire")).contains(Minutes.exactly(4));
+        assertThat(new Learned(models).of("T-3").hands(TERMINAL.id(), "wire")).contains(new Minutes(4, 5, 31));
+        assertThat(new Learned(models).of("").count(TERMINAL.id(), "wire")).isEqualTo(23);
         assertThat(learned.known(TERMINAL.id(), RunbookWork.left(upTo(TERMINAL, "unpack", Optional.empty()), learned)))
                 .isEqualTo(1);
         assertThat(told(RunbookWork.left(upTo(TERMINAL, "unpack", Optional.empty()), learned))

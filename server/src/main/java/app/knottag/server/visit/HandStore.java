@@ -20,8 +20,11 @@ interface HandStore {
      */
     record HandRow(int person, long unitId, Json steps, Instant since, int way) {}
 
+    /** Hands of one step, to be noted. */
+    record NotedRow(long endpointId, String kind, String step, int minutes, int planned) {}
+
     /** Hands of one step as they really were, beside what was planned. */
-    record MinutesRow(long endpointId, String kind, String step, int minutes, int planned) {}
+    record MinutesRow(long endpointId, String kind, String model, String step, int minutes, int planned) {}
 
     @Select("select person, unit_id, steps, since, way from visit_hand where visit_id = #{id}")
     List<HandRow> hands(long id);
@@ -49,17 +52,20 @@ interface HandStore {
             insert into visit_minutes (visit_id, endpoint_id, kind, step, minutes, planned)
             values (#{id}, #{m.endpointId}, #{m.kind}, #{m.step}, #{m.minutes}, #{m.planned})
             on conflict (visit_id, endpoint_id, step) do nothing""")
-    void note(@Param("id") long id, @Param("m") MinutesRow minutes);
+    void note(@Param("id") long id, @Param("m") NotedRow minutes);
 
-    @Select(
-            "select endpoint_id, kind, step, minutes, planned from visit_minutes where visit_id = #{id} order by endpoint_id, step")
+    @Select("""
+            select m.endpoint_id, m.kind, e.model, m.step, m.minutes, m.planned
+            from visit_minutes m join endpoint e on e.id = m.endpoint_id where m.visit_id = #{id} order by m.endpoint_id, m.step""")
     List<MinutesRow> minutes(long id);
 
-    /** The latest fifty of each step of some kinds. */
+    /** The latest fifty of each step of each model of some kinds. */
     @Select("""
-            <script>select endpoint_id, kind, step, minutes, planned from (
-              select *, row_number() over (partition by kind, step order by visit_id desc, endpoint_id) as n from visit_minutes
-              where kind in <foreach collection="kinds" item="kind" open="(" separator="," close=")">#{kind}</foreach>) latest
+            <script>select endpoint_id, kind, model, step, minutes, planned from (
+              select m.*, e.model, row_number() over (partition by m.kind, e.model, m.step
+                order by m.visit_id desc, m.endpoint_id) as n
+              from visit_minutes m join endpoint e on e.id = m.endpoint_id
+              where m.kind in <foreach collection="kinds" item="kind" open="(" separator="," close=")">#{kind}</foreach>) latest
             where n &lt;= 50</script>""")
     List<MinutesRow> learned(@Param("kinds") Collection<String> kinds);
 }

@@ -9,7 +9,7 @@ import app.knottag.core.visit.VisitPlan;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
 import app.knottag.server.visit.HandStore.HandRow;
-import app.knottag.server.visit.HandStore.MinutesRow;
+import app.knottag.server.visit.HandStore.NotedRow;
 import app.knottag.server.visit.VisitBrief.Whereabouts;
 import app.knottag.server.visit.VisitStore.VisitRow;
 import app.knottag.server.web.Etags;
@@ -218,7 +218,7 @@ public class Taking {
             if (minutes <= LONGEST_MINUTES)
                 inHand.note(
                         id,
-                        new MinutesRow(
+                        new NotedRow(
                                 job.endpoint(),
                                 job.runbook().kind().id(),
                                 key,

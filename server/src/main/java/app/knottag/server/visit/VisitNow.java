@@ -68,15 +68,14 @@ record VisitNow(
         first.removeAll(another);
         var progress = new HashMap<Long, Standing.Progress>();
         var open = work.tasks.stream().filter(t -> !t.done()).toList();
-        var held = taken.stream()
-                .filter(h -> open.stream().anyMatch(t -> t.unit() == h.unitId())
-                        || work.jobs.stream().anyMatch(j -> j.endpoint() == h.unitId() && !h.over(j)))
-                .toList();
+        var held = taken.stream().filter(h -> stillHeld(h, work.jobs, open)).toList();
         var areas = areas(work);
-        int known = 0;
+        var models = work.units.stream().collect(Collectors.toMap(UnitRow::endpointId, UnitRow::model));
+        int count = 0;
         for (var job : work.jobs) {
             boolean here = !areas.containsKey(job.place());
-            List<Stretch> stretches = RunbookWork.left(job.runbook(), learned).stream()
+            var known = learned.of(models.getOrDefault(job.endpoint(), ""));
+            List<Stretch> stretches = RunbookWork.left(job.runbook(), known).stream()
                     .map(s -> here ? s : s.offline())
                     .toList();
             if (stretches.isEmpty()) continue;
@@ -87,7 +86,7 @@ record VisitNow(
                 aside.add(unit);
                 continue;
             }
-            known += learned.known(job.runbook().kind().id(), stretches);
+            count += known.known(job.runbook().kind().id(), stretches);
             left.add(unit);
             progress.put(unit.id(), new Standing.Progress(0, unit.ready(), by(held, unit.id())));
         }
@@ -110,7 +109,7 @@ record VisitNow(
                 brief,
                 new Standing(0, progress, people),
                 held.stream().collect(Collectors.toMap(Hand::person, h -> h)),
-                known,
+                count,
                 aside,
                 work.jobs.stream().collect(Collectors.toMap(Board.Job::endpoint, j -> Packing.carry(j.runbook()))));
     }
@@ -121,6 +120,11 @@ record VisitNow(
         return work.jobs.stream()
                 .filter(j -> !sites.getOrDefault(j.endpoint(), "").isEmpty())
                 .collect(Collectors.toMap(Board.Job::place, j -> sites.get(j.endpoint()), (a, b) -> a));
+    }
+
+    private static boolean stillHeld(Hand hand, List<Board.Job> jobs, List<TaskRow> open) {
+        return open.stream().anyMatch(t -> t.unit() == hand.unitId())
+                || jobs.stream().anyMatch(j -> j.endpoint() == hand.unitId() && !hand.over(j));
     }
 
     private static OptionalInt by(List<Hand> held, long unit) {

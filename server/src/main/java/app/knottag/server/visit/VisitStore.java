@@ -46,9 +46,11 @@ interface VisitStore {
 
     /**
      * @param site the name of its site when that is another one than the visit's, else empty
+     * @param model its model, or empty
      * @param aside whether it was left for another day
      */
-    record UnitRow(long endpointId, long siteId, String site, boolean bench, boolean first, boolean aside) {}
+    record UnitRow(
+            long endpointId, long siteId, String site, String model, boolean bench, boolean first, boolean aside) {}
 
     String ROW =
             "select id, site_id, name, begins, due, brief, plan, began_at, ended_at, whereabouts, version from visit ";
@@ -123,7 +125,8 @@ interface VisitStore {
     int end(@Param("id") long id, @Param("version") int version, @Param("at") Instant at);
 
     @Select("""
-            select u.endpoint_id, e.site_id, case when e.site_id = v.site_id then '' else s.name end as site, u.bench, u.first, u.aside
+            select u.endpoint_id, e.site_id, case when e.site_id = v.site_id then '' else s.name end as site, e.model, u.bench,
+              u.first, u.aside
             from visit_unit u join visit v on v.id = u.visit_id join endpoint e on e.id = u.endpoint_id
             join site s on s.id = e.site_id where u.visit_id = #{id} order by u.endpoint_id""")
     List<UnitRow> units(long id);

@@ -118,7 +118,7 @@ class VisitViews {
                 real,
                 visits.learned(real.stream().map(HandStore.MinutesRow::kind).collect(Collectors.toSet()))
                         .offer(real.stream()
-                                .map(m -> new Learned.Seen(m.kind(), m.step(), m.planned()))
+                                .map(m -> new Learned.Seen(m.kind(), m.model(), m.step(), m.planned()))
                                 .toList()),
                 row.begun()
                         && !row.over()

@@ -99,7 +99,7 @@ public class Visits {
     Learned learned(Set<String> kinds) {
         if (kinds.isEmpty()) return Learned.NOTHING;
         return new Learned(inHand.learned(kinds).stream()
-                .map(m -> new Learned.Seen(m.kind(), m.step(), m.minutes()))
+                .map(m -> new Learned.Seen(m.kind(), m.model(), m.step(), m.minutes()))
                 .toList());
     }
 
@@ -124,7 +124,8 @@ public class Visits {
         ofSite(siteId, asked.units());
         free(0, asked);
         long id = store.add(row(0, siteId, asked, 0));
-        asked.units().forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), 0, "", u.bench(), u.first(), false)));
+        asked.units()
+                .forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), 0, "", "", u.bench(), u.first(), false)));
         keep(id, asked.tasks());
         preparation.order(get(id), List.of(), by);
         log.write(Log.entry(by, "visit planned").at(siteId).after(told(asked)));
@@ -150,7 +151,8 @@ public class Visits {
                     "in-hand",
                     "Somebody is at work whom this would take away, or whose device. Let them finish, or let go of it first.");
         for (var unit : store.units(id)) if (!wanted.contains(unit.endpointId())) store.dropUnit(id, unit.endpointId());
-        asked.units().forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), 0, "", u.bench(), u.first(), false)));
+        asked.units()
+                .forEach(u -> store.keepUnit(id, new UnitRow(u.endpointId(), 0, "", "", u.bench(), u.first(), false)));
         keep(id, asked.tasks());
         preparation.order(get(id), ordered, by);
         log.write(Log.entry(by, "visit changed")
