@@ -13,6 +13,7 @@ import app.knottag.core.reading.ReadingException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalInt;
+import java.util.stream.Collectors;
 
 /** The watched outlet's times against the start of its router. */
 public final class OutageSheet implements Worksheet {
@@ -22,6 +23,9 @@ public final class OutageSheet implements Worksheet {
 
     private static final double TOO_OFTEN_BELOW = 0.01;
     private static final int DAY = 86_400;
+
+    /** So many that fail each by itself are not all down at once. */
+    private static final int ENOUGH = 3;
 
     /** What it looks at. */
     enum Target {
@@ -69,6 +73,10 @@ public final class OutageSheet implements Worksheet {
                 SheetField.pick("looks", "It looks at", Target.values(), t -> t.words),
                 SheetField.count("targets", "How many of them, all must fail", 1, 20)
                         .usual("3"),
+                SheetField.lines("names", "Their names or addresses, one a line")
+                        .hint(
+                                "Then they are looked through: which of them tell of the line at all, and which fail together.")
+                        .optional(),
                 SheetField.figure("lost", "Looks lost on a sound line, each target", Unit.PERCENT, 0, 100)
                         .usual("1"),
                 SheetField.figure("own", "Looks lost on its own wireless", Unit.PERCENT, 0, 100)
@@ -97,6 +105,7 @@ public final class OutageSheet implements Worksheet {
         var draft = new Draft();
         results(draft, times, start, f);
         target(draft, f);
+        if (f.pick("looks", Target.class) != Target.ROUTER && !f.words("names").isEmpty()) names(draft, f);
         loop(draft, times, start);
         chance(draft, times, f);
         strength(draft, f);
@@ -142,6 +151,47 @@ public final class OutageSheet implements Worksheet {
                                     + "restarts the router."
                             : "It looks at one name: when that one is down, the router is restarted for it.",
                     "Give it three names or more, at different providers.");
+    }
+
+    /** All must fail before it restarts anything: one that answers without the line hides every outage. */
+    private static void names(Draft draft, Figures f) {
+        TargetList list;
+        try {
+            list = TargetList.read(f.words("names"));
+        } catch (ReadingException e) {
+            draft.stop("NO_TARGET", "names", e.getMessage(), "Correct that line, or take it out.");
+            return;
+        }
+        if (list.size() != f.count("targets"))
+            draft.warn(
+                    "COUNTED_OTHERWISE",
+                    "targets",
+                    list.size() + " are named, and it is said to look at " + f.count("targets") + ".",
+                    "Name all that it looks at, and count them.");
+        var inside = list.inside();
+        if (!inside.isEmpty()) {
+            draft.stop(
+                    "ANSWERS_INSIDE",
+                    "names",
+                    String.join(", ", inside) + (inside.size() == 1 ? " answers" : " answer")
+                            + " from inside with the line dead, and all must fail: it never sees the line fail.",
+                    "Take " + (inside.size() == 1 ? "it" : "them") + " off its list.");
+            return;
+        }
+        draft.result("APART", "Fail each by itself", list.apart() + " of " + list.size());
+        if (list.apart() >= ENOUGH) return;
+        String together = list.together().stream()
+                .map(t -> String.join(" and ", t) + " are most likely run by the same hands. ")
+                .collect(Collectors.joining());
+        int more = ENOUGH - list.apart();
+        draft.warn(
+                "FAIL_TOGETHER",
+                "names",
+                together + (list.apart() == 1 ? "One standstill elsewhere" : "Two standstills elsewhere at once")
+                        + " and the router is restarted for it.",
+                "Add " + (more == 1 ? "one" : "two")
+                        + " of other hands: the resolver of the line's provider, a public resolver, "
+                        + "or the service that the work here needs.");
     }
 
     private static void loop(Draft draft, OutletTimes times, int start) {
