@@ -86,6 +86,10 @@
         : ''}</span
     >
   </p>
+  {#if step.unread.length}<p class="quiet mt-2">
+      Not read back: {step.unread.join(', ')}. Whether {step.unread.length === 1 ? 'it stands' : 'they stand'} there
+      as planned, nobody has seen.
+    </p>{/if}
   {#if mayWork && type !== 'CONFIRMED'}<button class="btn mt-3 btn-ghost btn-sm" onclick={() => act('REOPEN')}
       >Undo, to do it again</button
     >{/if}

@@ -2,11 +2,13 @@ package app.knottag.core.runbook;
 
 import app.knottag.core.address.AddressReader;
 import app.knottag.core.address.Purpose;
+import app.knottag.core.kind.GateType;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kind.Option;
 import app.knottag.core.reading.Finding;
 import app.knottag.core.reading.Reading;
 import app.knottag.core.runbook.StepRecord.StepFinding;
+import app.knottag.core.status.Status;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -130,6 +132,19 @@ public final class GateJudge {
             }
         }
         return findings;
+    }
+
+    /**
+     * Returns what was passed without being read back, as it is called: words of a menu that does not show them again. That they
+     * stand there as they should is nobody's knowledge.
+     */
+    public static List<String> unread(Kind kind, Kind.Step step, EndpointPlan plan, StepRecord record) {
+        if (step.gate().type() != GateType.READ_BACK || record.status() != Status.PASSED) return List.of();
+        return TypeSheet.toReadBack(kind, plan, step.gate().part()).stream()
+                .filter(r -> !r.figures()
+                        && record.evidence().getOrDefault(TypeSheet.key(r), "").isBlank())
+                .map(TypeSheet.SheetRow::label)
+                .toList();
     }
 
     /** How a MAC or serial is written, with dots, dashes or blanks, is the other side's own. */

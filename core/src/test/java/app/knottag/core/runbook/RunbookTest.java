@@ -128,6 +128,24 @@ class RunbookTest {
         });
     }
 
+    @DisplayName("Words that were passed unread are named: nobody knows that they stand there")
+    @ParameterizedTest(name = "{0}, {1}: {2}")
+    @CsvSource(delimiter = '|', textBlock = """
+            PASSED | ''                | Method, Speed, Start with interface
+            PASSED | Speed=Auto        | Method, Start with interface
+            PASSED | Method=Static     | Speed, Start with interface
+            PENDING | ''               | ''
+            SKIPPED | ''               | ''""")
+    void unread(Status status, String read, String said) {
+        var evidence = read.isEmpty() ? Map.<String, String>of() : Map.of(read.split("=")[0], read.split("=")[1]);
+        var record = new StepRecord(
+                "read-back", status, Optional.empty(), Optional.empty(), evidence, List.of(), "", "Imke", 0, 0);
+        assertThat(String.join(", ", GateJudge.unread(TERMINAL, TERMINAL.step("read-back"), PLAN, record)))
+                .isEqualTo(said);
+        assertThat(GateJudge.unread(TERMINAL, TERMINAL.step("wire"), PLAN, record))
+                .isEmpty();
+    }
+
     @Test
     void anAddressFromThePoolAfterTheRestartMeansItWasNotSaved() {
         assertThat(judge("restart", Map.of("ADDRESS", "10.44.16.54"))).isEmpty();

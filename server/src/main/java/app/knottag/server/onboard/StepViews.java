@@ -7,6 +7,7 @@ import app.knottag.core.runbook.BootPattern;
 import app.knottag.core.runbook.EndpointPlan;
 import app.knottag.core.runbook.GateForm;
 import app.knottag.core.runbook.GateForm.Input;
+import app.knottag.core.runbook.GateJudge;
 import app.knottag.core.runbook.Runbook;
 import app.knottag.core.runbook.StepRecord;
 import app.knottag.core.runbook.StepRecord.StepFinding;
@@ -58,6 +59,7 @@ final class StepViews {
             @Nullable Instant endedAt,
             Map<String, String> evidence,
             List<StepFinding> findings,
+            List<String> unread,
             String reason,
             String by) {}
 
@@ -91,6 +93,7 @@ final class StepViews {
                 record.endedAt().orElse(null),
                 record.evidence(),
                 record.findings(),
+                GateJudge.unread(runbook.kind(), step, plan, record),
                 record.reason(),
                 record.by());
     }

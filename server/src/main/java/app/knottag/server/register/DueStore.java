@@ -44,9 +44,9 @@ interface DueStore {
 
     /** Those where something has run out come first, then those where somebody is expected and something is to be ordered. */
     @Select("""
-            select s.id, s.name, s.zone, s.dates, s.visit_on >= current_date - 1 and (
+            select s.id, s.name, s.zone, s.dates, coalesce(s.visit_on >= current_date - 1, false) and (
               exists (select from prerequisite p where p.site_id = s.id and p.done_at is null)
-              or coalesce(bool_or((g.rules ->> 'leadDays')::int > 0), false)) is true as orders
+              or coalesce(bool_or((g.rules ->> 'leadDays')::int > 0), false)) as orders
             from site s left join registry g on g.site_id = s.id and g.retired_at is null group by s.id
             having (s.visit_on >= current_date - 1) is true or bool_or(exists (""" + ENDS + """
             ) or exists (""" + ASKED + """
