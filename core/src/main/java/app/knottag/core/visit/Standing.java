@@ -23,7 +23,13 @@ public record Standing(int now, Map<Long, Progress> units, List<Person> people) 
      * @param ready minute from which that can be begun; of what runs by itself the usual end
      * @param by index of the person who is at it now, or empty
      */
-    public record Progress(int next, int ready, OptionalInt by) {}
+    public record Progress(int next, int ready, OptionalInt by) {
+
+        /** Whether somebody is at it; one who only waits for it takes nothing of what is there for all. */
+        boolean inHand(int now) {
+            return by.isPresent() && ready <= now;
+        }
+    }
 
     /**
      * Where somebody is.
@@ -58,10 +64,14 @@ public record Standing(int now, Map<Long, Progress> units, List<Person> people) 
         return Optional.ofNullable(units.get(unit.id()));
     }
 
-    /** Returns the same, where somebody is told to do a stretch of a device. */
-    Standing telling(int person, long unit, int stretch) {
+    /**
+     * Returns the same, where somebody is told of a stretch of a device.
+     *
+     * @param at from when: later than now when they wait for it
+     */
+    Standing telling(int person, long unit, int stretch, int at) {
         var given = new HashMap<>(units);
-        given.put(unit, new Progress(stretch, now, OptionalInt.of(person)));
+        given.put(unit, new Progress(stretch, at, OptionalInt.of(person)));
         var others = new ArrayList<>(people);
         others.set(person, new Person(people.get(person).place, people.get(person).gone, true));
         return new Standing(now, given, others);
@@ -70,7 +80,7 @@ public record Standing(int now, Map<Long, Progress> units, List<Person> people) 
     /** Whether a device has got so far that its outlet on the bench is taken. */
     boolean onBench(VisitUnit unit) {
         return unit.bench()
-                && of(unit).filter(p -> unit.begun() || p.next() > 0 || p.by().isPresent())
+                && of(unit).filter(p -> unit.begun() || p.next() > 0 || p.inHand(now))
                         .isPresent();
     }
 }

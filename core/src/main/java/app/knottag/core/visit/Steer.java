@@ -54,7 +54,8 @@ public final class Steer {
                     Comparator.comparing((Integer p) -> told.get(p).what() != DoNow.What.DO)
                             .thenComparingInt(p -> told.get(p).at())
                             .thenComparingInt(p -> rank(told.get(p), p)));
-            moment = moment.telling(next, told.get(next).unit(), told.get(next).stretch());
+            var given = told.get(next);
+            moment = moment.telling(next, given.unit(), given.stretch(), given.at());
             open.remove(next);
         }
     }
@@ -202,7 +203,7 @@ public final class Steer {
     private long held(Standing standing, String tool) {
         return brief.units().stream()
                 .filter(u -> u.tool().equals(tool) && standing.units().containsKey(u.id()))
-                .filter(u -> standing.units().get(u.id()).by().isPresent())
+                .filter(u -> standing.units().get(u.id()).inHand(standing.now()))
                 .count();
     }
 
@@ -214,7 +215,7 @@ public final class Steer {
     }
 
     private int running(Standing standing, VisitUnit unit, Standing.Progress p) {
-        if (p.by().isPresent()) return rate(unit, p.next());
+        if (p.inHand(standing.now())) return rate(unit, p.next());
         if (p.ready() <= standing.now()) return 0;
         return p.next() > 0 ? rate(unit, p.next() - 1) : unit.running();
     }

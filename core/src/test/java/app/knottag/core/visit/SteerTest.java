@@ -116,6 +116,25 @@ class SteerTest {
                 .containsExactly(first, second);
     }
 
+    @DisplayName(
+            "Whoever waits for a device holds nothing yet: the lead that it will need is free for another until then")
+    @Test
+    void waitingTakesNothing() {
+        var lead = List.of(FINISH);
+        var units = List.of(
+                new VisitUnit(1, "Till 1", "desk", lead, 70, Window.ALWAYS, Set.of(), false, "lead", true, 0),
+                new VisitUnit(2, "Till 2", "desk", lead, 80, Window.ALWAYS, Set.of(), false, "lead", true, 0));
+        var brief = new Brief(
+                units,
+                List.of(Hands.of("Imke"), Hands.of("Joost")),
+                new Means(9, 0, 0, Map.of("lead", 1)),
+                OptionalInt.empty());
+        var steer = new Steer(brief, new VisitPlan(List.of(), 0, 0, 0, VisitPlan.BoundBy.SUMS, List.of()));
+        assertThat(steer.all(at(60, Map.of(1L, progress(0, 70, -1), 2L, progress(0, 80, -1)), 2)))
+                .extracting(d -> d.what() + " " + d.unit() + " " + d.at())
+                .containsExactly("WAIT 1 70", "WAIT 2 80");
+    }
+
     @DisplayName("Why nothing can be begun names what stands against it")
     @Test
     void whyNothing() {
