@@ -30,6 +30,8 @@
   } = $props();
   const client = useQueryClient();
   const change = useChange();
+  /** The plan that moves by itself holds up nobody who presses something meanwhile. */
+  const moving = useChange();
   const visit = createQuery(() => visitQuery(id));
   let editing = $state(false);
   let before = $state(false);
@@ -49,7 +51,10 @@
   $effect(() => {
     if (!v?.behind || !mayWork || change.busy || !v.plan || v.plan.from === moved) return;
     moved = v.plan.from;
-    void replan();
+    void moving.run(async () => {
+      await ok(api.POST('/api/visits/{id}/plan', { params: { path: { id } } }));
+      await visit.refetch();
+    });
   });
   const begin = () => run(() => ok(api.POST('/api/visits/{id}/begin', { params })));
   const end = () => run(() => ok(api.POST('/api/visits/{id}/end', { params })));
@@ -95,7 +100,7 @@
       ? `, everything must be done by ${dayTime(v.head.due)}`
       : ''}
   </p>
-  <Trouble problem={change.problem} />
+  <Trouble problem={change.problem ?? moving.problem} />
   {#if v.head.state === 'RUNNING'}<HandsNow visit={v} {mayWork} {run} busy={change.busy} />{/if}
   {#if v.head.state === 'OVER'}<VisitAfter visit={v} again={mayWork ? () => (again = true) : undefined} />
   {:else if before}<VisitBefore visit={v} />
