@@ -166,7 +166,8 @@ public final class OutageSheet implements Worksheet {
             draft.warn(
                     "COUNTED_OTHERWISE",
                     "targets",
-                    list.size() + " are named, and it is said to look at " + f.count("targets") + ".",
+                    list.size() + (list.size() == 1 ? " is" : " are") + " named, and it is said to look at "
+                            + f.count("targets") + ".",
                     "Name all that it looks at, and count them.");
         var inside = list.inside();
         if (!inside.isEmpty()) {

@@ -30,6 +30,18 @@ public record VisitPlan(List<Turn> turns, int finish, int walking, int bound, Bo
         left = List.copyOf(left);
     }
 
+    /** Minutes that a turn may begin late before the plan is laid anew. */
+    private static final int LATE = 3;
+
+    /**
+     * Whether it is to be laid anew, since a turn should have begun by now that nobody has taken; taking one lays it anew as well.
+     *
+     * @param now minutes from its beginning
+     */
+    public boolean behind(int now) {
+        return turns.stream().anyMatch(t -> t.from() < now - LATE);
+    }
+
     /** Whether no plan can end earlier. */
     public boolean best() {
         return finish <= bound;

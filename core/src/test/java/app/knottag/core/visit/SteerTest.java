@@ -116,6 +116,14 @@ class SteerTest {
                 .containsExactly(first, second);
     }
 
+    @DisplayName("A turn that nobody took in its time moves the plan; one that is three minutes late does not")
+    @ParameterizedTest(name = "minute {0}: {1}")
+    @CsvSource({"0, false", "22, false", "23, false", "24, true"})
+    void behind(int minute, boolean behind) {
+        var plan = new VisitPlan(List.of(turn(1, 0, 20)), 30, 0, 30, VisitPlan.BoundBy.SUMS, List.of());
+        assertThat(plan.behind(minute)).isEqualTo(behind);
+    }
+
     @DisplayName(
             "Whoever waits for a device holds nothing yet: the lead that it will need is free for another until then")
     @Test

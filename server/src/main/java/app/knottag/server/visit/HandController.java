@@ -23,7 +23,9 @@ class HandController {
         this.views = views;
     }
 
-    private ResponseEntity<VisitView> shown(long id) {
+    private ResponseEntity<VisitView> after(long id, Runnable change) {
+        change.run();
+        plans.lay(id);
         var view = views.view(id);
         return Etags.answer(HttpStatus.OK, view.version(), view);
     }
@@ -31,40 +33,30 @@ class HandController {
     /** Gives a person what comes next. */
     @PostMapping("/api/visits/{id}/people/{person}/take")
     ResponseEntity<VisitView> take(@PathVariable long id, @PathVariable int person, Principal by) {
-        taking.take(id, person, by.getName());
-        plans.lay(id);
-        return shown(id);
+        return after(id, () -> taking.take(id, person, by.getName()));
     }
 
     /** The task that they have in hand is done. */
     @PostMapping("/api/visits/{id}/people/{person}/done")
     ResponseEntity<VisitView> done(@PathVariable long id, @PathVariable int person, Principal by) {
-        taking.done(id, person, by.getName());
-        plans.lay(id);
-        return shown(id);
+        return after(id, () -> taking.done(id, person, by.getName()));
     }
 
     @PostMapping("/api/visits/{id}/people/{person}/drop")
     ResponseEntity<VisitView> drop(@PathVariable long id, @PathVariable int person, Principal by) {
-        taking.drop(id, person, by.getName());
-        plans.lay(id);
-        return shown(id);
+        return after(id, () -> taking.drop(id, person, by.getName()));
     }
 
     /** What they have in hand is left for another day. */
     @PostMapping("/api/visits/{id}/people/{person}/set-aside")
     ResponseEntity<VisitView> setAside(@PathVariable long id, @PathVariable int person, Principal by) {
-        taking.setAside(id, person, by.getName());
-        plans.lay(id);
-        return shown(id);
+        return after(id, () -> taking.setAside(id, person, by.getName()));
     }
 
     /** What was left for another day is done on this one after all. */
     @PostMapping("/api/visits/{id}/units/{endpointId}/take-in")
     ResponseEntity<VisitView> takeIn(@PathVariable long id, @PathVariable long endpointId, Principal by) {
-        taking.takeIn(id, endpointId, by.getName());
-        plans.lay(id);
-        return shown(id);
+        return after(id, () -> taking.takeIn(id, endpointId, by.getName()));
     }
 
     /** Somebody leaves before their time: what they had in hand is free for others. */
@@ -74,8 +66,6 @@ class HandController {
             @PathVariable int person,
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             Principal by) {
-        taking.leave(id, person, Etags.required(ifMatch), by.getName());
-        plans.lay(id);
-        return shown(id);
+        return after(id, () -> taking.leave(id, person, Etags.required(ifMatch), by.getName()));
     }
 }

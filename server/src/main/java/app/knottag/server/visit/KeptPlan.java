@@ -3,7 +3,6 @@ package app.knottag.server.visit;
 import app.knottag.core.visit.Helps.Help;
 import app.knottag.core.visit.Obstacle;
 import app.knottag.core.visit.VisitPlan;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -33,12 +32,6 @@ record KeptPlan(
         int inTime,
         int steps,
         int learned) {
-
-    /** Whether a turn should have begun so many minutes before: whoever takes it has the plan laid anew. */
-    boolean behind(Instant now, int minutes) {
-        long since = Duration.between(from, now).toMinutes();
-        return plan.turns().stream().anyMatch(t -> t.from() < since - minutes);
-    }
 
     /** What cannot be done, or does not fit, and so is in no turn. */
     List<Long> without() {

@@ -35,9 +35,6 @@ import org.springframework.stereotype.Component;
 @Component
 class VisitViews {
 
-    /** Minutes after which a turn that nobody began moves the plan. */
-    private static final int LATE = 3;
-
     private final Visits visits;
     private final Taking taking;
     private final VisitStore store;
@@ -123,7 +120,7 @@ class VisitViews {
                 row.begun()
                         && !row.over()
                         && visits.plan(row)
-                                .filter(p -> p.behind(now.at(), LATE))
+                                .filter(p -> p.plan().behind(VisitNow.minutes(p.from(), now.at())))
                                 .isPresent(),
                 row.version());
     }

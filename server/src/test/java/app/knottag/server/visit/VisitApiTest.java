@@ -2,8 +2,6 @@ package app.knottag.server.visit;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.knottag.core.visit.Turn;
-import app.knottag.core.visit.VisitPlan;
 import app.knottag.server.Api;
 import app.knottag.server.Hands;
 import app.knottag.server.Running;
@@ -220,6 +218,8 @@ class VisitApiTest {
         api.put("/api/visits/" + id, body.replace("Second shop", "Third shop").replace("':" + till, "':" + first))
                 .expect(200);
         assertThat(orders()).as("what nobody needs any more").doesNotContain("Payment key file for Third shop");
+        assertThat(api.get("/api/sites/" + site[0] + "/log").body())
+                .contains("order renamed", "no longer to be ordered");
         assertThat(api.get("/api/sites/" + site[0] + "/reminders.ics").body())
                 .contains("SUMMARY:Third shop", "DTSTART;TZID=Europe/Berlin:20311125T060000");
     }
@@ -437,18 +437,6 @@ class VisitApiTest {
         return clock == null ? null : Instant.parse("2031-11-25T" + clock + ":00Z");
     }
 
-    @DisplayName("A turn that nobody took in its time moves the plan; one that may begin in three minutes does not")
-    @ParameterizedTest
-    @CsvSource({"2, false", "3, false", "4, true"})
-    void behind(int minutes, boolean behind) {
-        var from = Instant.parse("2031-11-25T06:00:00Z");
-        var turn = new Turn(1, 0, 0, 0, 10, 10, 0);
-        var plan = new VisitPlan(List.of(turn), 10, 0, 10, VisitPlan.BoundBy.SUMS, List.of());
-        var kept =
-                new KeptPlan(from, List.of("Imke"), java.util.Map.of(), plan, List.of(), List.of(), 10, 10, 100, 1, 0);
-        assertThat(kept.behind(from.plus(Duration.ofMinutes(minutes)), 3)).isEqualTo(behind);
-    }
-
     @DisplayName("What would not go is left for another day: nobody is told to do it, and it is among what is left")
     @Test
     void leftForAnotherDay() {
@@ -475,6 +463,9 @@ class VisitApiTest {
                 .extracting(JsonNode::asLong)
                 .contains(broken, other);
         api.post("/api/visits/" + id + "/units/999999/take-in", "").refused(404, "not-found");
+        assertThat(api.get("/api/sites/" + site[0] + "/log?endpointId=" + broken)
+                        .body())
+                .contains("left for another day", "taken in again");
     }
 
     @Test
