@@ -12,6 +12,8 @@ describe('the address in the browser', () => {
     ['onboard', 'night', { station: 'onboard', view: 'night' }],
     ['confirm', 'sweep', { station: 'confirm', view: 'sweep' }],
     ['confirm', '1e', { station: 'confirm', endpoint: 0 }],
+    ['handover', 'packs', { station: 'handover', view: 'packs' }],
+    ['handover', '17', { station: 'handover', endpoint: 17 }],
     ['nowhere', 'mend', { station: 'plan', endpoint: 0 }],
   ])('%s/%s leads to one place', (station, word, place) => {
     expect(placeOf(station, word)).toEqual(place);

@@ -1,7 +1,14 @@
 import type { Schemas } from './api/client';
 
-export const STATIONS = ['plan', 'register', 'onboard', 'confirm'] as const;
+export const STATIONS = ['plan', 'register', 'onboard', 'confirm', 'handover'] as const;
 export type StationPath = (typeof STATIONS)[number];
+export const STATION_NAMES: Record<StationPath, string> = {
+  plan: 'Plan',
+  register: 'Register',
+  onboard: 'Onboard',
+  confirm: 'Confirm',
+  handover: 'Hand over',
+};
 
 /** The sights of the plan beside the tape itself. */
 export const PLAN_VIEWS = ['mend', 'series', 'wiring', 'sheet', 'intake', 'renumber', 'many'] as const;
@@ -17,13 +24,17 @@ export type OnboardView = (typeof ONBOARD_VIEWS)[number];
 /** The sights of Confirm beside what waits there. */
 export const CONFIRM_VIEWS = ['together', 'sweep'] as const;
 export type ConfirmView = (typeof CONFIRM_VIEWS)[number];
-export type Sight = PlanView | RegisterView | OnboardView | ConfirmView;
+/** The sights of Hand over beside what is left to do. */
+export const HANDOVER_VIEWS = ['tags', 'openings', 'packs', 'logbook'] as const;
+export type HandoverView = (typeof HANDOVER_VIEWS)[number];
+export type Sight = PlanView | RegisterView | OnboardView | ConfirmView | HandoverView;
 
 interface Views {
   plan: PlanView;
   register: RegisterView;
   onboard: OnboardView;
   confirm: ConfirmView;
+  handover: HandoverView;
 }
 /** At one endpoint of a station (0 for none), or at a sight of it. */
 type PlaceAt<S extends StationPath> = { station: S; endpoint: number } | { station: S; view: Views[S] };
@@ -33,7 +44,8 @@ export type Place =
   | { station: 'plan'; isNew: true }
   | PlaceAt<'register'>
   | PlaceAt<'onboard'>
-  | PlaceAt<'confirm'>;
+  | PlaceAt<'confirm'>
+  | PlaceAt<'handover'>;
 export type PlaceOf<S extends StationPath> = Extract<Place, { station: S }>;
 
 function placeAt<S extends StationPath>(station: S, views: readonly Views[S][], word: string): PlaceAt<S> {
@@ -50,6 +62,8 @@ export function placeOf(station = '', word = ''): Place {
       return placeAt(station, ONBOARD_VIEWS, word);
     case 'confirm':
       return placeAt(station, CONFIRM_VIEWS, word);
+    case 'handover':
+      return placeAt(station, HANDOVER_VIEWS, word);
     default:
       if (station === 'plan' && word === 'new') return { station, isNew: true };
       return placeAt('plan', PLAN_VIEWS, station === 'plan' ? word : '');

@@ -9,6 +9,7 @@ export const { navigate, route } = createRouter({
   '/': Work,
   '/join/:token': Join,
   '/today': Work,
+  '/t/:code': Work,
   '/sites/:site': Work,
   '/sites/:site/:station': Work,
   '/sites/:site/:station/:endpoint': Work,

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Problem, Schemas } from '../api/client';
   import Confirm from '../features/verify/Confirm.svelte';
+  import Handover from '../features/handover/Handover.svelte';
   import Onboard from '../features/onboard/Onboard.svelte';
   import Plan from '../features/plan/Plan.svelte';
   import Register from '../features/register/Register.svelte';
@@ -63,7 +64,8 @@
     {:else if place.station === 'onboard'}<Onboard {siteId} {place} {endpoint} {mayWork} role={session.role}>
         {#snippet visits()}<Visits {siteId} {mayWork} />{/snippet}
       </Onboard>
-    {:else if place.station === 'confirm'}<Confirm {siteId} {place} {endpoint} {mayWork} />{/if}
+    {:else if place.station === 'confirm'}<Confirm {siteId} {place} {endpoint} {mayWork} />
+    {:else}<Handover {siteId} {place} {endpoint} {mayWork} lead={session.role === 'LEAD'} />{/if}
   </main>
   <aside
     class="relative hidden pt-6 {alone ? '' : 'min-[900px]:block'}"

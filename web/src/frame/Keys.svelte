@@ -5,10 +5,16 @@
   import { at, go, route, type StationPath } from '../router';
 
   let { siteId, mayWork }: { siteId: number; mayWork: boolean } = $props();
-  const STATION_KEYS: Record<string, StationPath> = { p: 'plan', r: 'register', o: 'onboard', c: 'confirm' };
+  const STATION_KEYS: Record<string, StationPath> = {
+    p: 'plan',
+    r: 'register',
+    o: 'onboard',
+    c: 'confirm',
+    h: 'handover',
+  };
   const LIST: [string, string][] = [
     ['/ or Ctrl K', 'find an endpoint'],
-    ['g then p, r, o, c', 'go to Plan, Register, Onboard, Confirm'],
+    ['g then p, r, o, c, h', 'go to Plan, Register, Onboard, Confirm, Hand over'],
     ['g then t', 'go to Today, at all sites'],
     ['j and k', 'next and previous endpoint'],
     ['n', 'add an endpoint'],

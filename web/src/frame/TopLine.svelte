@@ -5,7 +5,7 @@
   import BenchPanel from '../features/standins/BenchPanel.svelte';
   import SiteMenu from '../features/plan/SiteMenu.svelte';
   import Knot from '../ui/Knot.svelte';
-  import { at, STATIONS, type StationPath } from '../router';
+  import { at, STATION_NAMES, STATIONS, type StationPath } from '../router';
   import Finder from './Finder.svelte';
   import Keys from './Keys.svelte';
   import PersonMenu from './PersonMenu.svelte';
@@ -17,12 +17,6 @@
     chosen,
     session,
   }: { siteId: number; station: StationPath; chosen: number; session: Schemas['Session'] } = $props();
-  const NAMES: Record<StationPath, string> = {
-    plan: 'Plan',
-    register: 'Register',
-    onboard: 'Onboard',
-    confirm: 'Confirm',
-  };
   const stations = createQuery(() => stationsQuery(siteId));
   const welcome = createQuery(() => welcomeQuery);
   const standing = (path: StationPath) => stations.data?.find((s) => s.station === path.toUpperCase());
@@ -59,8 +53,9 @@
               ><Knot state={s?.status ?? 'PENDING'} size={path === station ? 36 : 28} /></span
             >
             <span
-              >{NAMES[path]}<span class="ml-1.5 font-mono text-[13px] font-medium" title="waiting here"
-                >{s?.waiting ? s.waiting : ''}</span
+              >{STATION_NAMES[path]}<span
+                class="ml-1.5 font-mono text-[13px] font-medium"
+                title="waiting here">{s?.waiting ? s.waiting : ''}</span
               ></span
             >
           </a>

@@ -3,6 +3,7 @@
   import { asProblem, type Schemas } from '../api/client';
   import { endpointQuery, sessionQuery, siteQuery, sitesQuery } from '../api/queries';
   import SignIn from '../features/account/SignIn.svelte';
+  import TagArrival from '../features/handover/TagArrival.svelte';
   import NewSite from '../features/plan/NewSite.svelte';
   import { forgetTyped } from '../ui/kept.svelte';
   import { setSiteClock } from '../ui/siteClock.svelte';
@@ -14,7 +15,9 @@
 
   const session = createQuery(() => sessionQuery);
   const sites = createQuery(() => ({ ...sitesQuery, enabled: !!session.data }));
-  const params = $derived(route.params as { site?: string; station?: string; endpoint?: string });
+  const params = $derived(
+    route.params as { site?: string; station?: string; endpoint?: string; code?: string },
+  );
   const siteId = $derived(Number(params.site ?? 0));
   const place = $derived(placeOf(params.station, params.endpoint));
   const chosen = $derived('endpoint' in place ? place.endpoint : 0);
@@ -43,7 +46,7 @@
   const today = $derived(route.pathname === '/today');
   $effect(() => {
     const only = sites.data?.length === 1 ? sites.data[0] : undefined;
-    if (siteId || today || !sites.data?.length) return;
+    if (siteId || today || params.code || !sites.data?.length) return;
     go(only ? at(only.id, 'plan') : '/today');
   });
 </script>
@@ -54,6 +57,8 @@
   <div class="p-8"><Trouble problem={asProblem(session.error)} again={() => session.refetch()} /></div>
 {:else if !person}
   <SignIn />
+{:else if params.code}
+  <TagArrival code={params.code} />
 {:else if sites.data && known}
   <Desk
     {siteId}

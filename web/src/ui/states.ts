@@ -7,7 +7,8 @@ const WORDS: Record<string, Record<string, string>> = {
   REGISTER: { PENDING: 'to register', ACTIVE: 'being registered', FAILED: 'entry is wrong' },
   ONBOARD: { PENDING: 'to set up', ACTIVE: 'being set up', FAILED: 'a step failed' },
   CONFIRM: { PENDING: 'to prove', ACTIVE: 'partly proved', FAILED: 'a check failed' },
-  DONE: { PASSED: 'proved', ACTIVE: 'proved, something is open', FAILED: 'fails again' },
+  HANDOVER: { PENDING: 'proved, something is open', ACTIVE: 'to hand over' },
+  DONE: { PASSED: 'handed over' },
 };
 
 /** The state of an endpoint in a word, beside its knot. */
@@ -15,4 +16,5 @@ export const stateWord = (e: Line) => WORDS[e.station]?.[e.status] ?? WORDS[e.st
 
 /** What failed comes first, then what is under way, then what waits; what is proved last. */
 const RANK = ['FAILED', 'ACTIVE', 'PENDING', 'PASSED', 'SKIPPED'];
-export const urgency = (e: Line) => RANK.indexOf(e.status) + (e.station === 'DONE' ? 10 : 0);
+export const urgency = (e: Line) =>
+  RANK.indexOf(e.status) + (e.station === 'DONE' || e.station === 'HANDOVER' ? 10 : 0);

@@ -37,7 +37,14 @@
   const header = $derived({ 'If-Match': endpoint.etag });
   const next = $derived(
     (
-      { PLAN: 'plan', REGISTER: 'register', ONBOARD: 'onboard', CONFIRM: 'confirm', DONE: 'confirm' } as const
+      {
+        PLAN: 'plan',
+        REGISTER: 'register',
+        ONBOARD: 'onboard',
+        CONFIRM: 'confirm',
+        HANDOVER: 'handover',
+        DONE: 'confirm',
+      } as const
     )[e.station],
   );
 

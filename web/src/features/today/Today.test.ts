@@ -5,6 +5,7 @@ import Today from './Today.svelte';
 
 vi.mock('../../router', () => ({
   STATIONS: ['plan', 'register', 'onboard', 'confirm'],
+  STATION_NAMES: { plan: 'Plan', register: 'Register', onboard: 'Onboard', confirm: 'Confirm' },
   at: (site: number, station: string, to: string | number = '') => `/${site}/${station}/${to}`,
 }));
 

@@ -177,6 +177,9 @@
             {:else if loose}Something was changed since: part of it must be seen again.
             {:else if line.signedOff}{line.signedOff.grade}.{/if}
           </p>
+          {#if e.station === 'HANDOVER'}<p class="mt-2">
+              <a class="btn btn-primary" href={at(e.siteId, 'handover', e.id)}>On to the hand-over</a>
+            </p>{/if}
         </div>
       {:else if !line.missing && !asking && mayWork}
         <SignOff {endpoint} {line} />

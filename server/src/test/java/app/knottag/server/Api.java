@@ -22,6 +22,7 @@ public final class Api {
     private final HttpClient http =
             HttpClient.newBuilder().cookieHandler(cookies).build();
     private final String base;
+    private HttpResponse.BodyHandler<String> handler = HttpResponse.BodyHandlers.ofString();
     public String key;
     public String ifMatch;
     public String contentType = "application/json";
@@ -89,6 +90,24 @@ public final class Api {
         return sendBytes(method, path, contentType, body.getBytes(StandardCharsets.UTF_8));
     }
 
+    /** Fetches a file; what is refused is told as text. */
+    public byte[] file(String method, String path, String body) {
+        var answer = new Object() {
+            byte[] bytes = {};
+        };
+        var was = handler;
+        handler = info -> HttpResponse.BodySubscribers.mapping(HttpResponse.BodySubscribers.ofByteArray(), b -> {
+            answer.bytes = b;
+            return new String(b, StandardCharsets.UTF_8);
+        });
+        try {
+            send(method, path, quoted(body)).expect(200);
+        } finally {
+            handler = was;
+        }
+        return answer.bytes;
+    }
+
     public Answer sendBytes(String method, String path, String type, byte[] body) {
         var request = HttpRequest.newBuilder(URI.create(base + path))
                 .method(method, HttpRequest.BodyPublishers.ofByteArray(body))
@@ -101,7 +120,7 @@ public final class Api {
             request.header("Idempotency-Key", key == null ? UUID.randomUUID().toString() : key);
         if (ifMatch != null) request.header("If-Match", ifMatch);
         try {
-            var response = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+            var response = http.send(request.build(), handler);
             var answer = new Answer(response.statusCode(), response.body(), response);
             if (answer.status() < 300 && path.startsWith("/api/") && !path.equals("/api/openapi")) {
                 if (meansWell) Described.asks(method, path, type, body);

@@ -17,7 +17,7 @@ import java.util.regex.Pattern;
  * Reads a figure with its unit as people write it: {@code 1,5 A}, {@code 500 mA}, {@code AWG 22}. Takes it only when it has
  * one meaning; a figure without a unit is in the unit that was asked for.
  */
-final class QuantityReader {
+public final class QuantityReader {
 
     private static final Pattern FIGURE = Pattern.compile("([+-]?)([0-9]+(?:[.,][0-9]+)*|[.,][0-9]+)\\s*(.*)");
     private static final Pattern GAUGE = Pattern.compile("(awg|#)\\s*[0-9]{1,2}|[0-9]{1,2}\\s*awg");

@@ -33,6 +33,7 @@ public enum Unit {
             "m",
             "m=1 metre=1 metres=1 meter=1 meters=1 cm=0.01 mm=0.001 km=1000 ft=0.3048 feet=0.3048 in=0.0254",
             Map.of()),
+    MILLIMETRE("mm", "mm=1 millimetre=1 millimetres=1 cm=10 m=1000 in=25.4", Map.of()),
     SQUARE_MILLIMETRE("mm²", "mm²=1 mm2=1 mm^2=1 sqmm=1 qmm=1", Map.of("mm", "Square a diameter, times 0.785.")),
     SECOND(
             "s",

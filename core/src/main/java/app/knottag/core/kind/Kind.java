@@ -38,6 +38,7 @@ import java.util.Set;
  * @param wireless whether it joins by its wireless only
  * @param minutes usual minutes that somebody stands beside it at a step, by its key, where the gate alone does not tell
  * @param megabytes what it fetches over the line while a step runs by itself, by its key
+ * @param client what the client is told of it, in plain words
  */
 public record Kind(
         String id,
@@ -69,7 +70,8 @@ public record Kind(
         int nightlyMinutes,
         boolean wireless,
         Map<String, Integer> minutes,
-        Map<String, Integer> megabytes) {
+        Map<String, Integer> megabytes,
+        ForClient client) {
 
     /** Name of the further menu that is the partner's own set-up. */
     public static final String PARTNER = "partner";
@@ -118,6 +120,7 @@ public record Kind(
         reset = KindCheck.orEmpty(reset);
         minutes = KindCheck.orEmpty(minutes);
         megabytes = KindCheck.orEmpty(megabytes);
+        client = client == null ? ForClient.NOTHING : client;
         if (nightlyMinutes < 0 || nightlyMinutes > 240)
             throw new IllegalArgumentException("nightlyMinutes must be 0..240, was " + nightlyMinutes);
         if (!shortName.matches("[a-z]{2,5}"))
@@ -164,7 +167,8 @@ public record Kind(
                 nightlyMinutes,
                 wireless,
                 KindCheck.only(minutes, applying.stream().map(Step::key).toList()),
-                KindCheck.only(megabytes, applying.stream().map(Step::key).toList()));
+                KindCheck.only(megabytes, applying.stream().map(Step::key).toList()),
+                client);
     }
 
     /** Returns the usual minutes that somebody stands beside it at one of its steps, waits left out. */

@@ -231,6 +231,16 @@ public record FaultBook(
         return questions.get(question).get(question.outcomes().indexOf(outcome));
     }
 
+    /** Returns what an outcome of a check is called. */
+    public String words(Check check, Outcome outcome) {
+        return check.question().map(q -> words(q, outcome)).orElseGet(() -> switch (outcome) {
+            case REFUSED -> "It is refused";
+            case LET_IN -> "It is let in";
+            case REACHED -> "The office reaches it";
+            default -> "The office does not reach it";
+        });
+    }
+
     /** Returns an outcome as one sentence, without its full stop. */
     public String said(Question question, Outcome outcome) {
         return sentences.get(question).get(question.outcomes().indexOf(outcome));

@@ -14,6 +14,7 @@ public record Stage(Station station, Status status) {
         REGISTER,
         ONBOARD,
         CONFIRM,
+        HANDOVER,
         DONE
     }
 
@@ -23,8 +24,9 @@ public record Stage(Station station, Status status) {
      * @param labelled whether both MAC and serial are
      * @param confirmed whether it was signed off
      * @param open whether something stands open on it that must be closed before the hand-over
+     * @param handedOver whether it was handed over with the sign-off that holds
      */
-    public record Known(boolean addressed, boolean labelled, boolean confirmed, boolean open) {}
+    public record Known(boolean addressed, boolean labelled, boolean confirmed, boolean open, boolean handedOver) {}
 
     /** How the registrations of an endpoint stand together, the worst of them. */
     public enum Entries {
@@ -52,9 +54,10 @@ public record Stage(Station station, Status status) {
                     Station.ONBOARD, failed ? Status.FAILED : runbook.begun() ? Status.ACTIVE : Status.PENDING);
         }
         if (checkFailed) return new Stage(Station.CONFIRM, Status.FAILED);
-        return known.confirmed() && !known.open()
+        if (!known.confirmed()) return new Stage(Station.CONFIRM, Status.ACTIVE);
+        return known.handedOver()
                 ? new Stage(Station.DONE, Status.PASSED)
-                : new Stage(Station.CONFIRM, Status.ACTIVE);
+                : new Stage(Station.HANDOVER, known.open() ? Status.PENDING : Status.ACTIVE);
     }
 
     /**
@@ -67,9 +70,12 @@ public record Stage(Station station, Status status) {
         return anyFailed ? Status.FAILED : anyActive ? Status.ACTIVE : Status.PENDING;
     }
 
-    /** Returns the station that needs the technician next: what is begun is finished before something new. */
+    /**
+     * Returns the station that needs the technician next: what is begun is finished before something new, and a site is handed
+     * over when the rest is done.
+     */
     public static Optional<Station> next(Map<Station, Long> waiting) {
-        return Stream.of(Station.CONFIRM, Station.ONBOARD, Station.REGISTER, Station.PLAN)
+        return Stream.of(Station.CONFIRM, Station.ONBOARD, Station.REGISTER, Station.PLAN, Station.HANDOVER)
                 .filter(s -> waiting.getOrDefault(s, 0L) > 0)
                 .findFirst();
     }

@@ -117,9 +117,9 @@ public record Notice(
             case PLAN -> "What is planned does not go together.";
             case REGISTER -> "What is registered does not agree with it.";
             case ONBOARD -> "A step of the set-up failed.";
-            case CONFIRM, DONE -> "The last checks failed.";
+            case CONFIRM, HANDOVER, DONE -> "The last checks failed.";
         };
-        var goesOn = station == Station.DONE ? Station.CONFIRM : station;
+        var goesOn = station.compareTo(Station.CONFIRM) > 0 ? Station.CONFIRM : station;
         return new Notice(What.BROKEN, site, goesOn, only, since, "", "Mend " + names(names), why);
     }
 

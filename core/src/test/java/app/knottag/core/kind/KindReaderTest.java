@@ -35,7 +35,7 @@ class KindReaderTest {
                 "'TK[0-9]{6}'            | '(T)K\\1'               | SerialPattern cannot be read: invalid escape sequence",
                 "type: FACTS,            | type: GUESS,            | One of these stands here: CHOICE, FACTS,",
                 "words: [clock]          | words: clock            | A list stands here, each on its own line after a dash.",
-                "version: 4              | version: two            | A whole number stands here.",
+                "version: 5              | version: two            | A whole number stands here.",
                 "'TK[0-9]{6}'            | '[T'                    | SerialPattern cannot be read: missing closing ] in “[T”.",
                 "usual: plug             | usual: battery          | The usual answer to “How is it fed?” must be one "
                         + "of its options, was battery.",
@@ -135,10 +135,10 @@ class KindReaderTest {
     void versionsAreKept() {
         var kinds = Kinds.shipped();
         var first = kinds.get("time-clock");
-        kinds.add(KindReader.read(CLOCK.replace("version: 4", "version: 5").replace("name: Time clock", "name: Clock"))
+        kinds.add(KindReader.read(CLOCK.replace("version: 5", "version: 6").replace("name: Time clock", "name: Clock"))
                 .kind());
         assertThat(kinds.get("time-clock").name()).isEqualTo("Clock");
-        assertThat(kinds.find("time-clock", 4).orElseThrow()).isSameAs(first);
+        assertThat(kinds.find("time-clock", 5).orElseThrow()).isSameAs(first);
         assertThat(kinds.find("time-clock", 99)).as("a version nobody knows").isEmpty();
         assertThat(kinds.all()).hasSize(Kinds.SHIPPED.size());
     }

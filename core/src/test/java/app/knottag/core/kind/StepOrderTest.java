@@ -141,7 +141,7 @@ class StepOrderTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "version: 4        | version: one",
+                "version: 5        | version: one",
                 "minutes: { wire: 8 | minutes: { wire: 800",
                 "codeLetter: T     | codeLetter: TT",
                 "shortName: pay    | shortName: p",

@@ -215,7 +215,7 @@ class RunbookTest {
                 "10.44.16.54, 00:00:5E:00:53:2B, 12, PENDING, false, false, CONFIRM, ACTIVE",
                 "10.44.16.54, 00:00:5E:00:53:2B, 12, PENDING, true, false, CONFIRM, FAILED",
                 "10.44.16.54, 00:00:5E:00:53:2B, 13, PENDING, true, true, CONFIRM, FAILED",
-                "10.44.16.54, 00:00:5E:00:53:2B, 13, PENDING, false, true, DONE, PASSED",
+                "10.44.16.54, 00:00:5E:00:53:2B, 13, PENDING, false, true, HANDOVER, ACTIVE",
             })
     void standing(
             String address,
@@ -226,7 +226,7 @@ class RunbookTest {
             boolean confirmed,
             Station station,
             Status status) {
-        var known = new Stage.Known(address != null, mac != null, confirmed, false);
+        var known = new Stage.Known(address != null, mac != null, confirmed, false, false);
         assertThat(Stage.of(known, runbook(done, next), failed, Stage.Entries.SETTLED))
                 .isEqualTo(new Stage(station, status));
     }
@@ -250,14 +250,14 @@ class RunbookTest {
     @DisplayName("It is registered before it is set up, and never later than its label is read")
     @ParameterizedTest(name = "{0}, labelled {1}: {2} {3}")
     @CsvSource({
-        "SETTLED, true, DONE, PASSED",
+        "SETTLED, true, HANDOVER, ACTIVE",
         "HANDED_IN, true, REGISTER, ACTIVE",
         "TO_REGISTER, true, REGISTER, PENDING",
         "RAN_OUT, true, REGISTER, FAILED",
         "RAN_OUT, false, REGISTER, PENDING",
     })
     void standsByItsEntries(Stage.Entries entries, boolean labelled, Station station, Status status) {
-        var known = new Stage.Known(true, labelled, true, false);
+        var known = new Stage.Known(true, labelled, true, false, false);
         assertThat(Stage.of(known, runbook(13, Status.PENDING), false, entries)).isEqualTo(new Stage(station, status));
     }
 
@@ -275,7 +275,7 @@ class RunbookTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "version: 4 | version: one | line 2, column 10 | A whole number stands here.",
+                "version: 5 | version: one | line 2, column 10 | A whole number stands here.",
                 "shortest: 20 | shortest: 90 | line | A wait needs shortest <= usual <= longest, was 90, 55, 120",
                 "holds: true | holds: false | line | A choice needs an option that holds",
                 "key: wire | key: label | line | Two steps are called “label”",

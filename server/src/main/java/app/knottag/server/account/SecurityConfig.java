@@ -1,5 +1,6 @@
 package app.knottag.server.account;
 
+import static org.springframework.http.HttpMethod.DELETE;
 import static org.springframework.http.HttpMethod.GET;
 import static org.springframework.http.HttpMethod.POST;
 
@@ -51,30 +52,33 @@ class SecurityConfig {
                 .exceptionHandling(e -> e.authenticationEntryPoint((request, response, none) ->
                                 Refusal.write(response, HttpStatus.UNAUTHORIZED, "not-signed-in", "Sign in first."))
                         .accessDeniedHandler((request, response, denied) -> refuse(response)))
-                .authorizeHttpRequests(
-                        a -> a.requestMatchers("/api/session", "/api/welcome", "/api/invitations/acceptance")
-                                .permitAll()
-                                .requestMatchers("/api/invitations", "/api/log/check", "/api/sites/*/dates")
-                                .hasRole("LEAD")
-                                .requestMatchers(POST, "/api/sites", "/api/kinds")
-                                .hasRole("LEAD")
-                                .requestMatchers(
-                                        POST,
-                                        "/api/address/read",
-                                        "/api/mac/read",
-                                        "/api/serial/read",
-                                        "/api/sites/*/time/read",
-                                        "/api/kinds/check",
-                                        "/api/worksheets/*/judgement",
-                                        "/api/reach/diagnose",
-                                        "/api/endpoints/*/office-word")
-                                .authenticated()
-                                .requestMatchers(GET, "/api/**")
-                                .authenticated()
-                                .requestMatchers("/api/**")
-                                .hasAnyRole("LEAD", "TECHNICIAN")
-                                .anyRequest()
-                                .permitAll())
+                .authorizeHttpRequests(a -> a.requestMatchers(
+                                "/api/session", "/api/welcome", "/api/invitations/acceptance")
+                        .permitAll()
+                        .requestMatchers("/api/invitations", "/api/log/check", "/api/log.json", "/api/sites/*/dates")
+                        .hasRole("LEAD")
+                        .requestMatchers(POST, "/api/sites", "/api/kinds", "/api/endpoints/*/let-pass")
+                        .hasRole("LEAD")
+                        .requestMatchers(DELETE, "/api/endpoints/*/let-pass/*", "/api/label-grids/*")
+                        .hasRole("LEAD")
+                        .requestMatchers(
+                                POST,
+                                "/api/address/read",
+                                "/api/mac/read",
+                                "/api/serial/read",
+                                "/api/sites/*/time/read",
+                                "/api/kinds/check",
+                                "/api/worksheets/*/judgement",
+                                "/api/sites/*/labels/preview",
+                                "/api/reach/diagnose",
+                                "/api/endpoints/*/office-word")
+                        .authenticated()
+                        .requestMatchers(GET, "/api/**")
+                        .authenticated()
+                        .requestMatchers("/api/**")
+                        .hasAnyRole("LEAD", "TECHNICIAN")
+                        .anyRequest()
+                        .permitAll())
                 .build();
     }
 

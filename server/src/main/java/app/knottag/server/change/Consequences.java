@@ -19,6 +19,7 @@ import java.time.Clock;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -131,7 +132,7 @@ public class Consequences {
         steps.of(endpoint.id()).stream()
                 .filter(s -> s.status() != Status.PENDING && keys.contains(s.key()))
                 .forEach(s -> runbooks.keep(endpoint.id(), StepRecord.untouched(s.key())));
-        endpoints.confirm(endpoint.id(), null, null);
+        endpoints.unconfirm(endpoint.id());
     }
 
     /** Completes the last step; only the sign-off does this. */
@@ -151,7 +152,8 @@ public class Consequences {
                 e.address() != null,
                 e.mac() != null && !e.serial().isEmpty(),
                 e.confirmedAt() != null,
-                e.confirmedAt() != null && runbooks.openings(e).stream().anyMatch(o -> !o.closed()));
+                e.confirmedAt() != null && runbooks.openings(e).stream().anyMatch(o -> !o.closed()),
+                Objects.nonNull(e.handedOverAt()));
     }
 
     /** Works out where the endpoint waits now and keeps it beside the endpoint, for lists and counts. */

@@ -1,9 +1,9 @@
 package app.knottag.server.change;
 
+import app.knottag.core.handover.TagCode;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.plan.NameRule;
 import app.knottag.core.series.Series.Counts;
-import app.knottag.core.tag.TagCode;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.SiteStore;
 import app.knottag.server.record.SiteStore.SeriesRow;

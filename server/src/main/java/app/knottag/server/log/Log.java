@@ -2,8 +2,8 @@ package app.knottag.server.log;
 
 import app.knottag.server.db.Json;
 import java.time.Instant;
-import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
@@ -41,7 +41,7 @@ public class Log {
         }
 
         public Entry because(String why) {
-            return new Entry(person, action, siteId, endpointId, before, after, why == null ? "" : why);
+            return new Entry(person, action, siteId, endpointId, before, after, Objects.requireNonNullElse(why, ""));
         }
     }
 
@@ -81,16 +81,6 @@ public class Log {
                 #{e.action}, #{before}, #{after}, #{e.reason})""")
         void add(@Param("e") Entry entry, @Param("before") Json before, @Param("after") Json after);
 
-        @Select("""
-                select l.id, l.at, l.person, l.action, l.endpoint_id, e.name as endpoint, l.before, l.after, l.reason
-                from log_entry l left join endpoint e on e.id = l.endpoint_id
-                where l.site_id = #{siteId} and l.id < #{below} and (#{endpointId}::bigint is null or l.endpoint_id = #{endpointId})
-                order by l.id desc limit 100""")
-        List<Row> of(
-                @Param("siteId") long siteId,
-                @Param("endpointId") @Nullable Long endpointId,
-                @Param("below") long below);
-
         @Select("select count(*) from log_entry")
         long count();
 
@@ -116,16 +106,14 @@ public class Log {
     }
 
     private Json json(Object value) {
-        return value == null ? null : new Json(json.writeValueAsString(value));
+        return Optional.ofNullable(value)
+                .map(v -> new Json(json.writeValueAsString(v)))
+                .orElse(null);
     }
 
-    List<LogLine> lines(long siteId, @Nullable Long endpointId, long below) {
-        return entries.of(siteId, endpointId, below).stream().map(this::line).toList();
-    }
-
-    private LogLine line(Row r) {
+    LogLine line(Row r) {
         Object before = value(r.before()), after = value(r.after());
-        String about = r.endpointId() != null
+        String about = Optional.ofNullable(r.endpointId()).isPresent()
                 ? null
                 : named(after).or(() -> named(before)).orElse(null);
         return new LogLine(
@@ -139,7 +127,9 @@ public class Log {
     }
 
     private Object value(Json kept) {
-        return kept == null ? null : json.readValue(kept.text(), Object.class);
+        return Optional.ofNullable(kept)
+                .map(k -> json.readValue(k.text(), Object.class))
+                .orElse(null);
     }
 
     long count() {

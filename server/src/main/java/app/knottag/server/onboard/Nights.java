@@ -1,24 +1,17 @@
 package app.knottag.server.onboard;
 
-import app.knottag.core.kind.Kinds;
 import app.knottag.core.runbook.EndpointContext;
 import app.knottag.core.runbook.Nightly;
-import app.knottag.core.runbook.Nightly.Busy;
-import app.knottag.core.runbook.Nightly.Restart;
 import app.knottag.server.log.Log;
-import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.NightPlans;
 import app.knottag.server.record.OnboardStore;
 import app.knottag.server.record.OnboardStore.BusyRow;
-import app.knottag.server.record.OnboardStore.FactRow;
 import app.knottag.server.record.Sites;
 import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
 import jakarta.validation.constraints.NotNull;
-import java.time.Clock;
 import java.time.LocalTime;
 import java.util.List;
-import java.util.Optional;
-import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -38,43 +31,21 @@ public class Nights {
     public record NightView(List<BusyTime> busy, Nightly plan, String zone) {}
 
     private final OnboardStore onboard;
-    private final EndpointStore endpoints;
+    private final NightPlans plans;
     private final Sites sites;
-    private final Kinds kinds;
     private final Log log;
-    private final Clock clock;
 
-    Nights(OnboardStore onboard, EndpointStore endpoints, Sites sites, Kinds kinds, Log log, Clock clock) {
+    Nights(OnboardStore onboard, NightPlans plans, Sites sites, Log log) {
         this.onboard = onboard;
-        this.endpoints = endpoints;
+        this.plans = plans;
         this.sites = sites;
-        this.kinds = kinds;
         this.log = log;
-        this.clock = clock;
-    }
-
-    private int minutes(EndpointStore.Row e) {
-        return kinds.find(e.kind(), e.kindVersion())
-                .map(k -> k.nightlyMinutes())
-                .orElse(0);
     }
 
     NightView night(long siteId) {
         String zone = sites.site(siteId).zone();
         var busy = onboard.busy(siteId);
-        var set = onboard.factsOfSite(siteId).stream()
-                .filter(f -> f.key().equals(EndpointContext.RESTART_AT))
-                .collect(Collectors.toMap(FactRow::endpointId, f -> LocalTime.parse(f.value())));
-        var restarts = endpoints.all(siteId).stream()
-                .filter(e -> minutes(e) > 0)
-                .map(e -> new Restart(e.id(), e.name(), minutes(e), Optional.ofNullable(set.get(e.id()))))
-                .toList();
-        var plan = Nightly.place(
-                restarts,
-                busy.stream()
-                        .map(b -> new Busy(b.fromTime(), b.untilTime(), b.what()))
-                        .toList(),
-                sites.clock(siteId));
+        var plan = plans.plan(siteId);
         return new NightView(
                 busy.stream()
                         .map(b -> new BusyTime(b.fromTime(), b.untilTime(), b.what()))

@@ -47,7 +47,8 @@ class EndpointViews {
         rows.forEach((station, row) -> waiting.put(station, row.waiting()));
         var next = Stage.next(waiting);
         var views = new ArrayList<StationView>();
-        for (Station station : List.of(Station.PLAN, Station.REGISTER, Station.ONBOARD, Station.CONFIRM)) {
+        for (Station station :
+                List.of(Station.PLAN, Station.REGISTER, Station.ONBOARD, Station.CONFIRM, Station.HANDOVER)) {
             var row = rows.get(station);
             long count = row == null ? 0 : row.waiting();
             Status status = Stage.together(count, row != null && row.failed(), row != null && row.active());
@@ -136,7 +137,8 @@ class EndpointViews {
                         };
             case ONBOARD -> runbook.current().map(s -> "Next: " + s.title()).orElse("Being set up");
             case CONFIRM -> e.status() == Status.FAILED ? "A check failed" : "Set up, not yet proved";
-            case DONE -> "Proved and signed off by " + e.confirmedBy();
+            case HANDOVER -> "Proved and signed off by " + e.confirmedBy() + ", to be handed over";
+            case DONE -> "Handed over";
         };
     }
 }

@@ -18,6 +18,7 @@ import app.knottag.core.plan.SiteCheck;
 import app.knottag.server.plan.Proposals.ProposalView;
 import app.knottag.server.plan.Proposals.Question;
 import app.knottag.server.record.Endpoints;
+import app.knottag.server.record.Firewalls;
 import app.knottag.server.record.SitePlans;
 import app.knottag.server.record.Sites;
 import app.knottag.server.web.Problem;
@@ -47,11 +48,19 @@ class PlanController {
     private final Clock clock;
 
     private final PlanViews views;
+    private final Firewalls firewalls;
 
     private final Endpoints endpoints;
 
     PlanController(
-            Proposals proposals, SitePlans plans, Sites sites, Clock clock, PlanViews views, Endpoints endpoints) {
+            Proposals proposals,
+            SitePlans plans,
+            Sites sites,
+            Clock clock,
+            PlanViews views,
+            Endpoints endpoints,
+            Firewalls firewalls) {
+        this.firewalls = firewalls;
         this.endpoints = endpoints;
         this.views = views;
         this.proposals = proposals;
@@ -109,7 +118,7 @@ class PlanController {
 
     @GetMapping("/api/sites/{siteId}/firewall")
     List<Rule> firewall(@PathVariable long siteId) {
-        return views.firewall(siteId);
+        return firewalls.rules(siteId);
     }
 
     /** A range that some device is told to trust, and who needs it; the hosts by name or address. */

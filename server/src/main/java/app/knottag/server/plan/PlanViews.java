@@ -7,9 +7,6 @@ import app.knottag.core.hardware.Gear.Role;
 import app.knottag.core.hardware.Wiring;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.plan.Conflict;
-import app.knottag.core.plan.FirewallRules;
-import app.knottag.core.plan.FirewallRules.Rule;
-import app.knottag.core.plan.FirewallRules.Talker;
 import app.knottag.core.plan.Growth;
 import app.knottag.core.plan.Placement;
 import app.knottag.core.plan.SiteCheck;
@@ -24,7 +21,6 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -127,31 +123,6 @@ class PlanViews {
     WiringView wiring(long siteId) {
         var wiring = wires.wiring(siteId);
         return new WiringView(wiring.cables(), wiring.room(2));
-    }
-
-    List<Rule> firewall(long siteId) {
-        var partners = siteStore.partners(siteId).stream().collect(Collectors.toMap(SiteStore.PartnerRow::id, p -> p));
-        var resolvers = siteStore.segments(siteId).stream()
-                .collect(Collectors.toMap(SiteStore.SegmentRow::id, Sites::resolvers));
-        var talkers = store.all(siteId).stream()
-                .filter(e -> e.address() != null)
-                .map(e -> {
-                    var partner = Optional.ofNullable(e.partnerId()).map(partners::get);
-                    return new Talker(
-                            e.name(),
-                            e.address(),
-                            Optional.ofNullable(e.servicePort()),
-                            partner.map(SiteStore.PartnerRow::name),
-                            partner.map(SiteStore.PartnerRow::address),
-                            Optional.ofNullable(e.partnerPort()),
-                            kinds.get(e.kind()).talks(),
-                            resolvers.getOrDefault(e.segmentId(), List.of()));
-                })
-                .toList();
-        var services = siteStore.services(siteId).stream()
-                .map(s -> new FirewallRules.Listed(s.name(), s.protocol(), s.host(), s.port()))
-                .toList();
-        return FirewallRules.of(talkers, services);
     }
 
     /** The partners in a prefix by their address. */

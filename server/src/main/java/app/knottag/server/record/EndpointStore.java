@@ -48,6 +48,7 @@ public interface EndpointStore {
             Status status,
             Instant confirmedAt,
             String confirmedBy,
+            Instant handedOverAt,
             Instant retiredAt,
             Instant awaySince,
             String awayWhy,
@@ -122,7 +123,7 @@ public interface EndpointStore {
             "select e.id, e.site_id, e.segment_id, e.kind, e.kind_version, e.name, e.series_id, e.number, e.address, "
                     + "e.method, e.service_port, e.partner_id, e.partner_port, e.host_name, e.serial, e.model, i.mac, "
                     + WORDS
-                    + "e.tag_code, e.station, e.status, e.confirmed_at, e.confirmed_by, e.retired_at, e.away_since, "
+                    + "e.tag_code, e.station, e.status, e.confirmed_at, e.confirmed_by, e.handed_over_at, e.retired_at, e.away_since, "
                     + "e.away_why, e.version from endpoint e "
                     + WIRES;
 
@@ -293,7 +294,12 @@ public interface EndpointStore {
                 (#{station}, #{status})""")
     void stand(@Param("id") long id, @Param("station") Station station, @Param("status") Status status);
 
-    @Update("update endpoint set confirmed_at = #{at}, confirmed_by = #{by} where id = #{id}")
+    /** No sign-off holds any more; what is signed off anew is handed over anew. */
+    @Update("update endpoint set confirmed_at = null, confirmed_by = null, handed_over_at = null where id = #{id}")
+    void unconfirm(long id);
+
+    /** Keeps a sign-off; what is signed off anew is handed over anew. */
+    @Update("update endpoint set confirmed_at = #{at}, confirmed_by = #{by}, handed_over_at = null where id = #{id}")
     void confirm(@Param("id") long id, @Param("at") Instant at, @Param("by") String by);
 
     @Update("""

@@ -51,6 +51,12 @@ public interface OnboardStore {
                 key""")
     List<OpeningRow> openings(long id);
 
+    @Select("""
+            select o.endpoint_id, o.key, o.danger, o.title, o.owner, o.ends_on, o.closed, o.note, o.by
+            from opening o join endpoint e on e.id = o.endpoint_id
+            where e.site_id = #{siteId} and e.retired_at is null order by o.endpoint_id, o.key""")
+    List<OpeningRow> openingsOfSite(long siteId);
+
     @Insert("""
             insert into opening (endpoint_id, key, danger, title, owner, ends_on, closed, note, by)
             values (#{endpointId}, #{key}, #{danger}, #{title}, #{owner}, #{endsOn}, #{closed}, #{note}, #{by})

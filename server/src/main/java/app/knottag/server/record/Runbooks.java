@@ -196,9 +196,22 @@ public class Runbooks {
 
     /** Everything that stands open on an endpoint, or did. */
     public List<OpenState> openings(EndpointStore.Row e) {
+        return openings(kind(e), onboard.openings(e.id()));
+    }
+
+    /** The same for any endpoint of a site, looked up once; one whose kind is not here has none that is known. */
+    public Function<EndpointStore.Row, List<OpenState>> openings(long siteId) {
+        var rows = onboard.openingsOfSite(siteId).stream()
+                .collect(Collectors.groupingBy(OnboardStore.OpeningRow::endpointId));
+        return e -> kinds.find(e.kind(), e.kindVersion())
+                .map(k -> openings(k, rows.getOrDefault(e.id(), List.of())))
+                .orElse(List.of());
+    }
+
+    private static List<OpenState> openings(Kind kind, List<OnboardStore.OpeningRow> rows) {
         return OpenState.of(
-                kind(e),
-                onboard.openings(e.id()).stream()
+                kind,
+                rows.stream()
                         .map(o -> new OpenState.Record(
                                 o.key(), o.danger(), o.title(), o.owner(), Optional.ofNullable(o.endsOn()), o.closed()))
                         .collect(Collectors.toMap(OpenState.Record::key, Function.identity())));

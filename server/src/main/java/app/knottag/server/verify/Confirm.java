@@ -211,14 +211,8 @@ public class Confirm {
         return json.readValue(text.text(), ProofBasis.class);
     }
 
-    /** What an outcome of a check is called. */
-    static String words(Check check, Outcome outcome) {
-        return check.question().map(l -> FaultBook.shipped().words(l, outcome)).orElseGet(() -> switch (outcome) {
-            case REFUSED -> "It is refused";
-            case LET_IN -> "It is let in";
-            case REACHED -> "The office reaches it";
-            default -> "The office does not reach it";
-        });
+    private static String words(Check check, Outcome outcome) {
+        return FaultBook.shipped().words(check, outcome);
     }
 
     /** Keeps what somebody saw at a check that only eyes can make. */

@@ -6,6 +6,7 @@ import app.knottag.core.reach.Check;
 import app.knottag.core.reach.CheckResult;
 import app.knottag.core.reach.CheckStatus;
 import app.knottag.core.reach.Evidence;
+import app.knottag.core.reach.FaultBook;
 import app.knottag.core.reach.Grade;
 import app.knottag.core.reach.Outcome;
 import app.knottag.core.status.Status;
@@ -144,7 +145,7 @@ class ReachController {
                 r.millis(),
                 question(check, kind),
                 check.outcomes().stream()
-                        .map(o -> new OutcomeWords(o, Confirm.words(check, o)))
+                        .map(o -> new OutcomeWords(o, FaultBook.shipped().words(check, o)))
                         .toList(),
                 check == Check.LINK ? signals(kind) : List.of());
     }

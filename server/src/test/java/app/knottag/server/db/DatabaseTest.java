@@ -90,7 +90,7 @@ class DatabaseTest {
                 "registration_ends_after     | with r as (insert into registry (site_id, name, type, rules) values "
                         + "(:site, 'R', 'PORTAL', '{}') returning id) insert into registration (registry_id, site_id, "
                         + "endpoint_id, name, entered_at, ends_at) select id, :site, :first, 'a', now(), now() from r",
-                "endpoint_segment_id_site_id_fkey | update endpoint set site_id = (select min(id) from site) where id = :second",
+                "endpoint_segment_id_site_id_fkey | update endpoint set site_id = :other where id = :second",
             })
     void constraints(String constraint, String sql) throws SQLException {
         long[] site = Running.site(lead);
@@ -101,6 +101,7 @@ class DatabaseTest {
         String filled = sql.replace(":first", "" + first)
                 .replace(":second", "" + second)
                 .replace(":site", "" + site[0])
+                .replace(":other", "" + Running.site(lead)[0])
                 .replace(":segment", "" + site[1]);
         try (var database = Running.database("knot_owner")) {
             assertThatThrownBy(() -> run(database, filled))

@@ -134,7 +134,7 @@ class OnboardApiTest {
                     .isEqualTo("PASSED");
         }
         assertThat(api.get("/api/endpoints/" + id).json().get("station").asString())
-                .isEqualTo("DONE");
+                .isEqualTo("HANDOVER");
     }
 
     private String serial(long id) {

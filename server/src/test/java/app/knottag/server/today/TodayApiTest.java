@@ -28,13 +28,6 @@ class TodayApiTest {
         till = Running.till(Running.as(Role.LEAD), site, 1);
     }
 
-    private static void write(String sql) throws SQLException {
-        try (var db = Running.database("knot_owner");
-                var change = db.createStatement()) {
-            change.executeUpdate(sql);
-        }
-    }
-
     private JsonNode today() {
         return api.get("/api/today").expect(200).json();
     }
@@ -61,16 +54,16 @@ class TodayApiTest {
         assertThat(told()).containsExactly("RUNS Till 1");
         String ago = "update step set started_at = now() - interval '%d minutes' where endpoint_id = " + till
                 + " and key = 'first-start'";
-        write(ago.formatted(60));
+        Running.write(ago.formatted(60));
         assertThat(told()).containsExactly("READY Look at Till 1");
-        write(ago.formatted(300));
+        Running.write(ago.formatted(300));
         assertThat(told()).containsExactly("TOO_LONG Look at Till 1");
         assertThat(today().get("first").get("what").asString()).isEqualTo("TOO_LONG");
         long other = Running.till(Running.as(Role.LEAD), site, 2);
-        write("update endpoint set station = 'CONFIRM', status = 'FAILED' where id = " + other);
+        Running.write("update endpoint set station = 'CONFIRM', status = 'FAILED' where id = " + other);
         assertThat(told()).containsExactly("TOO_LONG Look at Till 1", "BROKEN Mend Till 2");
-        write("update endpoint set station = 'DONE', status = 'PASSED' where site_id = " + site[0]);
-        write("update step set ended_at = now() where endpoint_id = " + till + " and key = 'first-start'");
+        Running.write("update endpoint set station = 'DONE', status = 'PASSED' where site_id = " + site[0]);
+        Running.write("update step set ended_at = now() where endpoint_id = " + till + " and key = 'first-start'");
         assertThat(told()).isEmpty();
     }
 
@@ -86,7 +79,7 @@ class TodayApiTest {
                 .get("id")
                 .asLong();
         assertThat(told()).containsExactly("VISIT_AHEAD Second shop");
-        write("update visit set begins = now() - interval '5 minutes' where id = " + id);
+        Running.write("update visit set begins = now() - interval '5 minutes' where id = " + id);
         assertThat(told()).containsExactly("VISIT_LATE Begin Second shop");
         api.post("/api/visits/" + id + "/plan", "").expect(200);
         api.ifMatch = "\"1\"";
@@ -94,7 +87,7 @@ class TodayApiTest {
         api.post("/api/visits/" + id + "/people/0/take", "").expect(200);
         assertThat(told()).containsExactly("VISIT_RUNS Go on with Second shop");
         assertThat(today().toString()).contains("Nils is at Till 1.");
-        write("update visit set ended_at = now() where id = " + id);
+        Running.write("update visit set ended_at = now() where id = " + id);
         assertThat(told()).isEmpty();
     }
 
@@ -116,21 +109,22 @@ class TodayApiTest {
                 .json()
                 .get("id")
                 .asLong();
-        write("update registration set entered_at = now() - interval '90 days', ends_at = now() - interval '1 hour',"
-                + " asked_at = now() - interval '91 days' where id = " + entry);
+        Running.write(
+                "update registration set entered_at = now() - interval '90 days', ends_at = now() - interval '1 hour',"
+                        + " asked_at = now() - interval '91 days' where id = " + entry);
         // Nobody is expected yet, so nothing is late.
         lead.post(
                         "/api/sites/" + site[0] + "/prerequisites",
                         "{'name':'Key file','who':'acquirer','days':5,'after':''}")
                 .expect(201);
         assertThat(told()).containsExactly("CUT_OFF Register Till 1 again in Guest portal");
-        write("update registration set ends_at = now() + interval '60 days' where id = " + entry);
+        Running.write("update registration set ends_at = now() + interval '60 days' where id = " + entry);
         assertThat(told()).isEmpty();
         lead.put("/api/sites/" + site[0] + "/visit", "{'on':'2031-11-25','slack':1}")
                 .status();
-        write("update site set visit_on = current_date + 2 where id = " + site[0]);
+        Running.write("update site set visit_on = current_date + 2 where id = " + site[0]);
         assertThat(told()).containsExactly("DUE Order Key file");
-        write("update prerequisite set done_at = now() where site_id = " + site[0]);
+        Running.write("update prerequisite set done_at = now() where site_id = " + site[0]);
         assertThat(told()).isEmpty();
     }
 

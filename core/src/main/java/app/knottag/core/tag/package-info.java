@@ -1,6 +1,0 @@
-/**
- * Codes for the tags that hang on the devices.
- *
- * <p>May use: nothing.
- */
-package app.knottag.core.tag;

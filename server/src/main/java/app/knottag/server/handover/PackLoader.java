@@ -1,0 +1,242 @@
+package app.knottag.server.handover;
+
+import app.knottag.core.handover.PackSite;
+import app.knottag.core.handover.PackSite.Head;
+import app.knottag.core.handover.PackSite.LogHead;
+import app.knottag.core.handover.PackSite.Network;
+import app.knottag.core.handover.PackSite.Override;
+import app.knottag.core.handover.PackSite.PackDevice;
+import app.knottag.core.handover.PackSite.PackRegistry;
+import app.knottag.core.handover.PackSite.PackSegment;
+import app.knottag.core.handover.PackSite.PackService;
+import app.knottag.core.handover.PackSite.Proof;
+import app.knottag.core.kind.Kind;
+import app.knottag.core.kind.Kinds;
+import app.knottag.core.reach.CheckResult;
+import app.knottag.core.reach.Evidence;
+import app.knottag.core.reach.FaultBook;
+import app.knottag.core.register.Registration;
+import app.knottag.core.register.Registry;
+import app.knottag.core.runbook.Board;
+import app.knottag.core.runbook.TypeSheet;
+import app.knottag.core.status.Status;
+import app.knottag.server.handover.Handovers.Whole;
+import app.knottag.server.record.CheckRunStore;
+import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.Firewalls;
+import app.knottag.server.record.NightPlans;
+import app.knottag.server.record.RegistryBook;
+import app.knottag.server.record.Runbooks;
+import app.knottag.server.record.SitePlans;
+import app.knottag.server.record.SiteStore;
+import app.knottag.server.record.Sites;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Loads everything of a site that its packs are made of. */
+@Component
+public class PackLoader {
+
+    private final Handovers handovers;
+    private final HandoverStore store;
+    private final SiteStore siteStore;
+    private final Sites sites;
+    private final SitePlans plans;
+    private final RegistryBook book;
+    private final Runbooks runbooks;
+    private final CheckRunStore checkRuns;
+    private final Firewalls firewalls;
+    private final NightPlans nights;
+    private final Kinds kinds;
+    private final Clock clock;
+    private final JsonMapper json;
+
+    PackLoader(
+            Handovers handovers,
+            HandoverStore store,
+            SiteStore siteStore,
+            Sites sites,
+            SitePlans plans,
+            RegistryBook book,
+            Runbooks runbooks,
+            CheckRunStore checkRuns,
+            Firewalls firewalls,
+            NightPlans nights,
+            Kinds kinds,
+            Clock clock,
+            JsonMapper json) {
+        this.handovers = handovers;
+        this.store = store;
+        this.siteStore = siteStore;
+        this.sites = sites;
+        this.plans = plans;
+        this.book = book;
+        this.runbooks = runbooks;
+        this.checkRuns = checkRuns;
+        this.firewalls = firewalls;
+        this.nights = nights;
+        this.kinds = kinds;
+        this.clock = clock;
+        this.json = json;
+    }
+
+    /** Everything as it is at one moment, whoever works on the site meanwhile. */
+    @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+    public PackSite load(long siteId, String by) {
+        var site = sites.site(siteId);
+        var plan = plans.plan(siteId);
+        var all = handovers.site(siteId);
+        var head = store.head();
+        var rows = siteStore.segments(siteId).stream()
+                .collect(Collectors.toMap(SiteStore.SegmentRow::id, Function.identity()));
+        return new PackSite(
+                new Head(
+                        site.name(),
+                        Objects.requireNonNullElse(site.client(), ""),
+                        site.zone(),
+                        store.help(siteId),
+                        by,
+                        sites.clock(siteId)),
+                new Network(
+                        plan.segments().stream()
+                                .map(s -> new PackSegment(
+                                        s.name(),
+                                        s.segment(),
+                                        s.resolvers().stream()
+                                                .map(Object::toString)
+                                                .toList(),
+                                        Optional.ofNullable(rows.get(s.id()))
+                                                .map(SiteStore.SegmentRow::vlan)
+                                                .map(Object::toString)
+                                                .orElse(""),
+                                        Optional.ofNullable(rows.get(s.id()))
+                                                .map(SiteStore.SegmentRow::notes)
+                                                .orElse("")))
+                                .toList(),
+                        siteStore.series(siteId).stream()
+                                .map(PackLoader::series)
+                                .toList(),
+                        services(siteId),
+                        plan.cables(),
+                        firewalls.rules(siteId)),
+                devices(siteId, all),
+                registries(siteId),
+                nights.plan(siteId).slots(),
+                new LogHead(head.id(), head.hash()));
+    }
+
+    private static String series(SiteStore.SeriesRow s) {
+        return s.name() + ": "
+                + switch (s.counts()) {
+                    case HOST -> "number 1 is host " + (s.hostBase() + 1);
+                    case LISTENING_PORT -> "number 1 listens on " + (s.portBase() + 1);
+                    default -> "counts from 1";
+                }
+                + ", up to " + s.lastNumber() + ".";
+    }
+
+    private List<PackService> services(long siteId) {
+        return Stream.concat(
+                        siteStore.partners(siteId).stream()
+                                .map(p -> new PackService(p.name(), p.address().toString(), "Partner of devices")),
+                        siteStore.services(siteId).stream()
+                                .map(s -> new PackService(
+                                        s.name(), s.host() + ":" + s.port(), "Listed service, " + s.protocol())))
+                .toList();
+    }
+
+    private List<PackRegistry> registries(long siteId) {
+        var site = book.site(siteId);
+        var now = clock.instant();
+        return site.registries().values().stream()
+                .map(r -> new PackRegistry(
+                        r.name(),
+                        site.registrations().stream()
+                                .filter(e -> e.registry() == r.id() && e.living(now))
+                                .map(e -> entry(site, r, e))
+                                .sorted(Comparator.comparing(e -> e.get(1)))
+                                .toList()))
+                .toList();
+    }
+
+    private List<String> entry(RegistryBook.Site site, Registry registry, Registration e) {
+        return List.of(
+                e.held().mac().map(Object::toString).orElse(""),
+                Optional.ofNullable(site.units().get(e.unit()))
+                        .map(u -> u.name())
+                        .orElse(e.held().name()),
+                switch (e.standing(registry.rules(), clock.instant()).state()) {
+                    case TO_REGISTER -> "to be registered";
+                    case SUBMITTED -> "handed in";
+                    case IN_FORCE -> "in force";
+                    case EXPIRING -> "runs out soon";
+                    case ENDED -> "ended";
+                });
+    }
+
+    private List<PackDevice> devices(long siteId, List<Whole> all) {
+        var jobs = runbooks.jobs(siteId, all.stream().map(w -> w.row().id()).collect(Collectors.toSet())).stream()
+                .collect(Collectors.toMap(Board.Job::endpoint, Function.identity()));
+        return all.stream()
+                .map(w -> device(w, Optional.ofNullable(jobs.get(w.row().id()))))
+                .toList();
+    }
+
+    private PackDevice device(Whole w, Optional<Board.Job> job) {
+        var e = w.row();
+        return new PackDevice(
+                w.known(),
+                w.facts(),
+                e.place(),
+                kinds.find(e.kind()).map(Kind::name).orElse(e.kind()),
+                kinds.find(e.kind(), e.kindVersion()).or(() -> kinds.find(e.kind())),
+                e.method(),
+                job.map(j -> TypeSheet.of(j.runbook().kind(), runbooks.plan(e))).orElse(List.of()),
+                w.known().signOff().isPresent() ? proofs(e) : List.of(),
+                job.map(PackLoader::overrides).orElse(List.of()));
+    }
+
+    private static List<Override> overrides(Board.Job job) {
+        return job.runbook().records().stream()
+                .filter(r -> !r.reason().isEmpty())
+                .map(r -> new Override(job.runbook().kind().step(r.key()).title(), r.reason(), r.by()))
+                .toList();
+    }
+
+    /** What was measured and seen; only a sign-off that holds says that nothing was changed since. */
+    private List<Proof> proofs(EndpointStore.Row e) {
+        var proofs = new ArrayList<Proof>();
+        Optional.ofNullable(checkRuns.latest(e.id()))
+                .ifPresent(run ->
+                        json.readValue(run.results().text(), new TypeReference<List<CheckResult>>() {}).stream()
+                                .filter(r -> r.status() == Status.PASSED || r.status() == Status.FAILED)
+                                .forEach(r -> proofs.add(new Proof(
+                                        r.check().title(),
+                                        r.status(),
+                                        r.seen(),
+                                        Evidence.TOOL.words(),
+                                        r.at(),
+                                        run.by()))));
+        for (var o : checkRuns.observations(e.id()))
+            proofs.add(new Proof(
+                    o.checkName().title(),
+                    Status.PASSED,
+                    FaultBook.shipped().words(o.checkName(), o.outcome()),
+                    o.evidence().words(),
+                    o.at(),
+                    o.by()));
+        return proofs;
+    }
+}
