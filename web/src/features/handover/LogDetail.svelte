@@ -19,8 +19,8 @@
 </script>
 
 {#if parts.length}
-  <button class="link quiet text-sm" aria-expanded={open} onclick={() => (open = !open)}
-    >{open ? 'Less' : parts.length === 1 ? 'What was changed' : `What was changed (${parts.length})`}</button
+  <button class="link quiet ml-2 text-sm" aria-expanded={open} onclick={() => (open = !open)}
+    >{open ? 'less' : 'more'}</button
   >
   {#if open}
     <dl class="mt-1 mb-2 grid grid-cols-[8rem_minmax(0,1fr)] gap-x-3 text-sm">

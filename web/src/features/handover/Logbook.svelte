@@ -89,15 +89,13 @@
       <li class="grid grid-cols-[4rem_minmax(0,1fr)] gap-x-3 border-b border-base-300 py-1.5">
         <span class="quiet font-mono text-sm">{hourOf(line.at)}</span>
         <div class="min-w-0">
-          <p>
-            {line.action}{#if line.endpoint && line.endpointId}: <a
-                class="link"
-                href={at(siteId, 'plan', line.endpointId)}>{line.endpoint}</a
-              >{:else if line.about}: {line.about}{/if}
-            <span class="quiet text-sm">by {line.person}</span>
-          </p>
-          {#if line.reason}<p class="text-sm">{line.reason}</p>{/if}
+          {line.action}{#if line.endpoint && line.endpointId}: <a
+              class="link"
+              href={at(siteId, 'plan', line.endpointId)}>{line.endpoint}</a
+            >{:else if line.about}: {line.about}{/if}
+          <span class="quiet text-sm">by {line.person}</span>
           <LogDetail before={line.before} after={line.after} />
+          {#if line.reason}<p class="text-sm">{line.reason}</p>{/if}
         </div>
       </li>
     {:else}

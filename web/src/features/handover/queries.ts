@@ -49,7 +49,9 @@ export const logbookQuery = (siteId: number, asked: Asked) =>
   queryOptions({
     queryKey: ['site', siteId, 'log', 'book', asked],
     queryFn: ({ signal }) =>
-      ok(api.GET('/api/sites/{siteId}/logbook', { params: { path: { siteId }, query: { ...asked } }, signal })),
+      ok(
+        api.GET('/api/sites/{siteId}/logbook', { params: { path: { siteId }, query: { ...asked } }, signal }),
+      ),
     placeholderData: (before) => before,
   });
 export const logChoicesQuery = (siteId: number) =>

@@ -14,6 +14,8 @@ export function whereTo(n: Notice): string {
     case 'VISIT_AHEAD':
       return `${at(n.siteId, 'onboard', 'visits')}?visit=${n.aboutId}`;
     case 'DUE':
+      if (n.station === 'HANDOVER') return at(n.siteId, 'handover', 'openings');
+      return at(n.siteId, 'register', 'due');
     case 'CUT_OFF':
       return at(n.siteId, 'register', 'due');
     default:

@@ -38,6 +38,9 @@ create table printed_tag (
 );
 create index printed_tag_latest on printed_tag (endpoint_id, id desc);
 
+-- What stands open longer than it should is asked for of all sites at once.
+create index opening_ends on opening (ends_on) where not closed and ends_on is not null;
+
 -- What a lead lets stay as it is, with the reason.
 create table let_pass (
     endpoint_id bigint not null references endpoint,

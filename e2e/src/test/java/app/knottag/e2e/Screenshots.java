@@ -41,6 +41,9 @@ class Screenshots {
         assertThat(heading(page, "Sites")).isVisible();
         shot(page, "today");
         visit(demo, page);
+        page.navigate(demo.url() + "/sites/1/handover/tags");
+        assertThat(page.getByText("12 labels on one sheet")).isVisible();
+        shot(page, "tags");
         page.navigate(demo.url() + "/sites/1/onboard/worksheets?sheet=drives");
         for (int i = 0; i < 3; i++) {
             if (i > 0) button(page, "Add another").click();

@@ -24,6 +24,7 @@ public final class LabelDrawing {
     private static final double MARGIN = 1.8;
     private static final double SMALLEST = 1.7;
     private static final double LEAST_ROW = 2.1;
+    private static final double WELL_READ = 2.4;
     /** Wider bars are no easier to read. */
     private static final double WIDEST_BAR = 0.4;
     /** The label's own margin is part of what is kept clear beside a bar code. */
@@ -134,7 +135,9 @@ public final class LabelDrawing {
         boolean coded = marks.stream().anyMatch(Mark.Bars.class::isInstance);
         if (!coded) rows.add(new Row(TagFacts.CODE, facts.code()));
         facts.facts().forEach((label, value) -> rows.add(new Row(label, value)));
-        double size = Math.max(LEAST_ROW, Math.min(2.7, (end - from) / Math.max(1, rows.size()) / 1.25));
+        double fits = (end - from) / Math.max(1, rows.size()) / 1.25;
+        // When not all have room, those that do are to be read well.
+        double size = fits < LEAST_ROW ? WELL_READ : Math.min(2.7, fits);
         double labels = rows.stream()
                 .mapToDouble(r -> letters.width(Face.WORDS, size * 0.9, r.label()))
                 .max()
@@ -200,8 +203,7 @@ public final class LabelDrawing {
         double size = fit(Face.WORDS_BOLD, card.place(), box.width(), Math.min(9, box.height() * 0.22), 3);
         double y = line(Face.WORDS_BOLD, size, card.place(), box.width(), box.y() + size, "Place") + 1;
         y = line(Face.WORDS, 2.8, card.site(), box.width(), y + 2.2, "Site") + 1;
-        double each =
-                Math.min(3.4, (box.bottom() - y) / Math.max(1, card.lines().size()) / 1.25);
+        double each = Math.min(5, (box.bottom() - y) / Math.max(1, card.lines().size()) / 1.25);
         double row = Math.max(2, each);
         int fit = (int) ((box.bottom() - y + 0.01) / (row * 1.25));
         var shown = card.lines().size() <= fit ? card.lines() : card.lines().subList(0, Math.max(0, fit - 1));

@@ -3,8 +3,10 @@ package app.knottag.core.today;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.runbook.Runbook;
 import app.knottag.core.runbook.Stage.Station;
+import app.knottag.core.time.SiteClock;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.OptionalLong;
 
@@ -121,6 +123,30 @@ public record Notice(
         };
         var goesOn = station.compareTo(Station.CONFIRM) > 0 ? Station.CONFIRM : station;
         return new Notice(What.BROKEN, site, goesOn, only, since, "", "Mend " + names(names), why);
+    }
+
+    /**
+     * Says of what stands open longer than it should that it is to be closed.
+     *
+     * @param ended the last day on which it was to be closed
+     */
+    public static Notice closing(
+            Site site,
+            String title,
+            String owner,
+            List<String> names,
+            OptionalLong only,
+            LocalDate ended,
+            SiteClock clock) {
+        return new Notice(
+                What.DUE,
+                site,
+                Station.HANDOVER,
+                only,
+                ended.plusDays(1).atStartOfDay(clock.zone()).toInstant(),
+                owner,
+                "Close “" + title + "” on " + names(names),
+                "It was to be closed by " + clock.day(ended) + ".");
     }
 
     /** Up to three by name, the others by their number. */

@@ -12,8 +12,10 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.nio.charset.StandardCharsets;
 import java.security.Principal;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -52,8 +54,8 @@ class LabelsController {
     /** One label as it lies on the sheet, in millimetres; {@code dark} are the areas of its codes. */
     record PlacedLabel(Area box, List<LabelWords> words, List<LabelLine> lines, List<String> dark) {}
 
-    /** What cannot stand on a label as it should. */
-    record LabelSaid(String name, String said) {}
+    /** What cannot stand on some labels as it should. */
+    record LabelSaid(List<String> names, String said) {}
 
     /** The first sheets as they would be printed. */
     record LabelSheetView(
@@ -92,14 +94,21 @@ class LabelsController {
                 sheet.grid(),
                 sheet.sheets(),
                 sheet.labels().size(),
-                sheet.labels().stream()
-                        .flatMap(l -> l.drawn().said().stream().distinct().map(s -> new LabelSaid(l.name(), s)))
-                        .distinct()
-                        .toList(),
+                said(sheet),
                 IntStream.range(0, Math.min(SHOWN, sheet.sheets()))
                         .mapToObj(n ->
                                 sheet.on(n).stream().map(LabelsController::view).toList())
                         .toList());
+    }
+
+    private static List<LabelSaid> said(LabelSheet sheet) {
+        var together = new LinkedHashMap<String, Set<String>>();
+        for (var label : sheet.labels())
+            for (String said : label.drawn().said())
+                together.computeIfAbsent(said, s -> new LinkedHashSet<>()).add(label.name());
+        return together.entrySet().stream()
+                .map(e -> new LabelSaid(List.copyOf(e.getValue()), e.getKey()))
+                .toList();
     }
 
     private static PlacedLabel view(LabelSheet.Placed label) {

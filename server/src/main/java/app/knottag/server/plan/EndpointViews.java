@@ -65,7 +65,8 @@ class EndpointViews {
 
     /** What any piece of it leads to; a site's own come first. */
     List<EndpointStore.EndpointLine> find(String q, long siteId) {
-        String text = q.strip().toLowerCase(Locale.ROOT);
+        // A scanner types the short address that a tag shows.
+        String text = q.strip().replaceFirst("(?i)^https?://.*/t/", "").toLowerCase(Locale.ROOT);
         if (text.isEmpty() || text.length() > LONGEST_QUESTION) return List.of();
         return store.search(
                 siteId, "%" + text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%");

@@ -178,7 +178,10 @@ class Calendars {
     }
 
     private static VEvent visit(Appointments.Appointment a, String code, ZoneId zone) {
-        var event = new VEvent(a.from().atZone(zone), Duration.between(a.from(), a.until()), a.title());
+        var from = a.from().atZone(zone);
+        var event = a.wholeDay()
+                ? new VEvent(from.toLocalDate(), a.title())
+                : new VEvent(from, Duration.between(a.from(), a.until()), a.title());
         event.add(new Uid(a.key() + "@" + code.toLowerCase(Locale.ROOT) + ".knot-tag"));
         event.add(new Description(a.detail()));
         return event;

@@ -27,6 +27,7 @@ class VisitDates implements Appointments {
                 "visit-" + row.id(),
                 row.begins(),
                 visits.end(row),
+                false,
                 row.name(),
                 String.join(", ", visits.brief(row).names())
                         + row.latest().map(d -> ". It must be done in time.").orElse("."));
