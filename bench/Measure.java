@@ -47,6 +47,7 @@ public class Measure {
                         db,
                         COLUMNS + "where e.retired_at is null and e.finder like '%" + piece
                                 + "%' order by (e.site_id = " + "" + site + ") desc, e.address, e.id limit 12");
+            Paper.measure(db);
         }
     }
 
@@ -60,6 +61,10 @@ public class Measure {
     }
 
     private static String send(String method, String path, String body) throws Exception {
+        return new String(bytes(method, path, body), StandardCharsets.UTF_8);
+    }
+
+    static byte[] bytes(String method, String path, String body) throws Exception {
         String token = HTTP.cookieHandler()
                 .orElseThrow()
                 .get(URI.create(base), java.util.Map.of())
@@ -71,9 +76,10 @@ public class Measure {
                 .header("X-XSRF-TOKEN", token)
                 .method(method, HttpRequest.BodyPublishers.ofString(body))
                 .build();
-        var answer = HTTP.send(request, HttpResponse.BodyHandlers.ofString());
+        var answer = HTTP.send(request, HttpResponse.BodyHandlers.ofByteArray());
         if (answer.statusCode() >= 300)
-            throw new IllegalStateException(method + " " + path + ": " + answer.statusCode() + " " + answer.body());
+            throw new IllegalStateException(method + " " + path + ": " + answer.statusCode() + " "
+                    + new String(answer.body(), StandardCharsets.UTF_8));
         return answer.body();
     }
 
@@ -175,6 +181,8 @@ public class Measure {
             "/clean-up",
             "/board",
             "/stations",
+            "/handover",
+            "/logbook?q=anything",
             "/proposal?kind=label-printer&segmentId=" + segment
         }) row5(path.replaceAll("segments/\\d+/|\\?.*", ""), at + path);
         row5("/today", "/api/today");
@@ -189,7 +197,7 @@ public class Measure {
                 "site of 5 000: " + what.substring(1), millis, 300, sizes[0] / 1000);
     }
 
-    private static long number(Connection db, String sql) throws Exception {
+    static long number(Connection db, String sql) throws Exception {
         try (var statement = db.createStatement();
                 var result = statement.executeQuery(sql)) {
             result.next();

@@ -25,7 +25,7 @@ export type OnboardView = (typeof ONBOARD_VIEWS)[number];
 export const CONFIRM_VIEWS = ['together', 'sweep'] as const;
 export type ConfirmView = (typeof CONFIRM_VIEWS)[number];
 /** The sights of Hand over beside what is left to do. */
-export const HANDOVER_VIEWS = ['tags', 'openings', 'packs', 'logbook'] as const;
+export const HANDOVER_VIEWS = ['tags', 'openings', 'packed', 'packs', 'logbook'] as const;
 export type HandoverView = (typeof HANDOVER_VIEWS)[number];
 export type Sight = PlanView | RegisterView | OnboardView | ConfirmView | HandoverView;
 

@@ -10,6 +10,8 @@ export const { navigate, route } = createRouter({
   '/join/:token': Join,
   '/today': Work,
   '/t/:code': Work,
+  // As matrix codes have it: capitals need half the modules.
+  '/T/:code': Work,
   '/sites/:site': Work,
   '/sites/:site/:station': Work,
   '/sites/:site/:station/:endpoint': Work,

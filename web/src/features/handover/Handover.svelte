@@ -4,8 +4,9 @@
   import { at, type AtStation, type HandoverView } from '../../router';
   import EndpointReady from './EndpointReady.svelte';
   import Logbook from './Logbook.svelte';
+  import PackedAway from './PackedAway.svelte';
   import Packs from './Packs.svelte';
-  import { readinessQuery } from './queries';
+  import { readinessQuery, sealsQuery } from './queries';
   import SiteOpenings from './SiteOpenings.svelte';
   import SiteReady from './SiteReady.svelte';
   import Tags from './Tags.svelte';
@@ -13,6 +14,7 @@
   let { siteId, place, endpoint, mayWork, lead }: AtStation<'handover'> & { lead: boolean } = $props();
   const view = $derived('view' in place ? place.view : undefined);
   const ready = createQuery(() => readinessQuery(siteId));
+  const seals = createQuery(() => sealsQuery(siteId));
   const links = $derived(
     (
       [
@@ -20,6 +22,7 @@
         ['openings', 'Openings', ready.data?.openings.length],
         ['tags', 'Tags and labels', undefined],
         ['packs', 'Packs', undefined],
+        ...(seals.data?.length || view === 'packed' ? [['packed', 'Packed away', undefined]] : []),
         ['logbook', 'Logbook', undefined],
       ] as [HandoverView | undefined, string, number | undefined][]
     ).map(([path, name, count]) => ({ href: at(siteId, 'handover', path), name, count })),
@@ -32,6 +35,7 @@
   <Sights label="Sights of Hand over" {links} current={at(siteId, 'handover', view)} />
   {#if view === 'tags'}<Tags {siteId} {mayWork} {lead} />
   {:else if view === 'openings'}<SiteOpenings {siteId} />
+  {:else if view === 'packed'}<PackedAway {siteId} {mayWork} />
   {:else if view === 'packs'}<Packs {siteId} {mayWork} />
   {:else if view === 'logbook'}<Logbook {siteId} />
   {:else}<SiteReady {siteId} {mayWork} />{/if}

@@ -60,3 +60,10 @@ export const logChoicesQuery = (siteId: number) =>
     queryFn: ({ signal }) =>
       ok(api.GET('/api/sites/{siteId}/log/choices', { params: { path: { siteId } }, signal })),
   });
+
+export const sealsQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'seals'],
+    queryFn: ({ signal }) =>
+      ok(api.GET('/api/sites/{siteId}/seals', { params: { path: { siteId } }, signal })),
+  });

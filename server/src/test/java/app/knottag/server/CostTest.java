@@ -146,7 +146,9 @@ class CostTest {
                         ? p + "?kind=label-printer&segmentId={segmentId}"
                         : p.endsWith("/free")
                                 ? p + "?address=10.40.9.9"
-                                : p.endsWith("/list") ? p + "?form=CSV&onlyChanges=false" : p);
+                                : p.endsWith("/list")
+                                        ? p + "?form=CSV&onlyChanges=false"
+                                        : p.replace("{type}", "TECHNICIAN"));
     }
 
     @DisplayName("A page of a site of a thousand asks no more questions than one of ten")

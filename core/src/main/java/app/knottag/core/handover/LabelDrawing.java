@@ -17,8 +17,8 @@ public final class LabelDrawing {
     private static final double LEAST_BAR = 0.27;
     /** Code 128: eleven bars a character, start, check and stop, and ten on either side kept clear. */
     private static final int BARS_BESIDE = 11 * 2 + 13 + 20;
-    /** A short address of 40 characters needs 29 modules a side, with three kept clear round it. */
-    private static final int MODULES = 35;
+    /** A short address of 47 capitals needs 29 modules a side, with four kept clear round it; capitals need half the modules. */
+    private static final int MODULES = 37;
 
     private static final double LEAST_MATRIX = MODULES * 0.32;
     private static final double MARGIN = 1.8;
@@ -66,7 +66,7 @@ public final class LabelDrawing {
 
     private void tag(TagFacts facts, String link) {
         double below = bars(facts);
-        double side = matrix(link + TagCode.bare(facts.code()), box.height() - below);
+        double side = matrix((link + TagCode.bare(facts.code())).toUpperCase(Locale.ROOT), box.height() - below);
         double width = box.width() - (side > 0 ? side + 1 : 0);
         double end = box.bottom() - below;
         double y = box.y() + name(facts.name(), width, end - box.y());

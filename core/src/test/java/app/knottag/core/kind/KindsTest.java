@@ -42,7 +42,7 @@ class KindsTest {
                         GateType.CONFIRMED);
         assertThat(gates.subList(gates.indexOf(GateType.CONFIRMED) + 1, gates.size()))
                 .as("after the proof it is only packed away")
-                .isSubsetOf(GateType.NEW_SEALS);
+                .isSubsetOf(GateType.KIT, GateType.NEW_SEALS);
         assertThat(kind.menu()).extracting(Kind.MenuField::field).contains(Field.ADDRESS, Field.MASK, Field.GATEWAY);
         if (kind.service().protocol() == Protocol.LINE && !kind.service().ask().isEmpty())
             assertThat(kind.service().answer()).contains("{serial}");

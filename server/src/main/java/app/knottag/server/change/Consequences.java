@@ -110,10 +110,16 @@ public class Consequences {
     /** Puts every step back to open, because another unit stands in the place of the old one. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void beginAnew(EndpointStore.Row endpoint) {
+        onboard.dropOpenings(endpoint.id());
+        unpacked(endpoint);
+    }
+
+    /** What travels is unpacked again: every step is done anew; what stands open, or was closed, stays as it is. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void unpacked(EndpointStore.Row endpoint) {
         reopen(
                 endpoint,
                 steps.of(endpoint.id()).stream().map(StepStore.Row::key).toList());
-        onboard.dropOpenings(endpoint.id());
         stand(endpoint.id());
     }
 

@@ -76,12 +76,19 @@ interface HandoverStore {
             where e.site_id = #{siteId} and e.retired_at is null and e.confirmed_at is not null order by s.endpoint_id, s.id desc""")
     List<SignedRow> signedOff(long siteId);
 
-    record OfficeRow(long endpointId, boolean reached, Instant at, Json basis) {}
+    /** @param latest what the latest run of checks belonged to; as long as a sign-off holds nothing was changed since */
+    record OfficeRow(
+            long endpointId,
+            boolean reached,
+            Instant at,
+            Json basis,
+            @Nullable Json latest) {}
 
     /** What the office found last of each. */
     @Select("""
-            select distinct on (o.endpoint_id) o.endpoint_id, o.outcome = 'REACHED' as reached, o.at, o.basis
-            from observation o join endpoint e on e.id = o.endpoint_id
+            select distinct on (o.endpoint_id) o.endpoint_id, o.outcome = 'REACHED' as reached, o.at, o.basis, r.basis as latest
+            from observation o join endpoint e on e.id = o.endpoint_id left join lateral (
+              select c.basis from check_run c where c.endpoint_id = o.endpoint_id order by c.id desc limit 1) r on true
             where e.site_id = #{siteId} and e.retired_at is null and o.check_name = 'OFFICE' order by o.endpoint_id, o.id desc""")
     List<OfficeRow> office(long siteId);
 
@@ -112,6 +119,14 @@ interface HandoverStore {
 
     @Delete("delete from label_grid where id = #{id}")
     int dropGrid(long id);
+
+    record SealRow(String number, String caseNumber, long endpointId, String name, Instant at, String by) {}
+
+    /** Seals that were put on at a site, the latest first. */
+    @Select("""
+            select s.number, s.case_number, s.endpoint_id, e.name, s.at, s.by from seal s join endpoint e on e.id = s.endpoint_id
+            where e.site_id = #{siteId} order by s.at desc, s.number limit 1000""")
+    List<SealRow> seals(long siteId);
 
     record HeadRow(long id, String hash) {}
 

@@ -10,6 +10,7 @@ import app.knottag.core.handover.TagState;
 import app.knottag.core.reach.Check;
 import app.knottag.core.reach.ProofBasis;
 import app.knottag.core.time.SiteClock;
+import app.knottag.server.db.Json;
 import app.knottag.server.handover.HandoverStore.OfficeRow;
 import app.knottag.server.handover.HandoverStore.PassRow;
 import app.knottag.server.handover.HandoverStore.PrintedRow;
@@ -17,7 +18,6 @@ import app.knottag.server.handover.HandoverStore.SignedRow;
 import app.knottag.server.log.Log;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Endpoints;
-import app.knottag.server.record.ProofBases;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.record.SiteStore;
 import app.knottag.server.record.Sites;
@@ -46,7 +46,6 @@ public class Handovers {
     private final Sites sites;
     private final SiteStore siteStore;
     private final Runbooks runbooks;
-    private final ProofBases bases;
     private final Log log;
     private final Clock clock;
     private final JsonMapper json;
@@ -58,7 +57,6 @@ public class Handovers {
             Sites sites,
             SiteStore siteStore,
             Runbooks runbooks,
-            ProofBases bases,
             Log log,
             Clock clock,
             JsonMapper json) {
@@ -68,7 +66,6 @@ public class Handovers {
         this.sites = sites;
         this.siteStore = siteStore;
         this.runbooks = runbooks;
-        this.bases = bases;
         this.log = log;
         this.clock = clock;
         this.json = json;
@@ -96,7 +93,7 @@ public class Handovers {
                             e, site.name(), Optional.ofNullable(e.partnerId()).map(partners::get));
                     var found = Optional.ofNullable(office.get(e.id()));
                     var signOff = Optional.ofNullable(signed.get(e.id()))
-                            .map(s -> new SignOff(s.at(), s.by(), s.grade(), found.flatMap(o -> word(e, s, o))));
+                            .map(s -> new SignOff(s.at(), s.by(), s.grade(), found.flatMap(o -> word(s, o))));
                     return new Whole(
                             e,
                             facts,
@@ -121,12 +118,18 @@ public class Handovers {
     }
 
     /** What the office found counts as long as nothing was changed since; what was changed would have undone the sign-off. */
-    private Optional<Boolean> word(EndpointStore.Row e, SignedRow signed, OfficeRow office) {
+    private Optional<Boolean> word(SignedRow signed, OfficeRow office) {
         boolean holds = !office.at().isBefore(signed.at())
-                || json.readValue(office.basis().text(), ProofBasis.class)
-                        .loosens(Check.OFFICE, bases.of(e))
-                        .isEmpty();
+                || Optional.ofNullable(office.latest())
+                        .filter(latest -> basis(office.basis())
+                                .loosens(Check.OFFICE, basis(latest))
+                                .isEmpty())
+                        .isPresent();
         return holds ? Optional.of(office.reached()) : Optional.empty();
+    }
+
+    private ProofBasis basis(Json text) {
+        return json.readValue(text.text(), ProofBasis.class);
     }
 
     private TagState.Printed plain(PrintedRow row) {

@@ -18,11 +18,10 @@ import app.knottag.core.reach.FaultBook;
 import app.knottag.core.register.Registration;
 import app.knottag.core.register.Registry;
 import app.knottag.core.runbook.Board;
-import app.knottag.core.runbook.TypeSheet;
+import app.knottag.core.runbook.Runbook;
 import app.knottag.core.status.Status;
 import app.knottag.server.handover.Handovers.Whole;
 import app.knottag.server.record.CheckRunStore;
-import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Firewalls;
 import app.knottag.server.record.NightPlans;
 import app.knottag.server.record.RegistryBook;
@@ -33,7 +32,9 @@ import app.knottag.server.record.Sites;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
@@ -187,56 +188,54 @@ public class PackLoader {
     }
 
     private List<PackDevice> devices(long siteId, List<Whole> all) {
-        var jobs = runbooks.jobs(siteId, all.stream().map(w -> w.row().id()).collect(Collectors.toSet())).stream()
-                .collect(Collectors.toMap(Board.Job::endpoint, Function.identity()));
+        var ids = all.stream().map(w -> w.row().id()).collect(Collectors.toSet());
+        var jobs =
+                runbooks.jobs(siteId, ids).stream().collect(Collectors.toMap(Board.Job::endpoint, Board.Job::runbook));
+        var sheets = runbooks.sheets(siteId);
+        var proofs = proofs(siteId);
         return all.stream()
-                .map(w -> device(w, Optional.ofNullable(jobs.get(w.row().id()))))
+                .map(w -> {
+                    var e = w.row();
+                    var runbook = Optional.ofNullable(jobs.get(e.id()));
+                    return new PackDevice(
+                            w.known(),
+                            w.facts(),
+                            e.place(),
+                            kinds.find(e.kind()).map(Kind::name).orElse(e.kind()),
+                            kinds.find(e.kind(), e.kindVersion()).or(() -> kinds.find(e.kind())),
+                            e.method(),
+                            runbook.map(r -> sheets.apply(e, r.kind())).orElse(List.of()),
+                            proofs.getOrDefault(e.id(), List.of()),
+                            runbook.map(PackLoader::overrides).orElse(List.of()));
+                })
                 .toList();
     }
 
-    private PackDevice device(Whole w, Optional<Board.Job> job) {
-        var e = w.row();
-        return new PackDevice(
-                w.known(),
-                w.facts(),
-                e.place(),
-                kinds.find(e.kind()).map(Kind::name).orElse(e.kind()),
-                kinds.find(e.kind(), e.kindVersion()).or(() -> kinds.find(e.kind())),
-                e.method(),
-                job.map(j -> TypeSheet.of(j.runbook().kind(), runbooks.plan(e))).orElse(List.of()),
-                w.known().signOff().isPresent() ? proofs(e) : List.of(),
-                job.map(PackLoader::overrides).orElse(List.of()));
-    }
-
-    private static List<Override> overrides(Board.Job job) {
-        return job.runbook().records().stream()
+    private static List<Override> overrides(Runbook runbook) {
+        return runbook.records().stream()
                 .filter(r -> !r.reason().isEmpty())
-                .map(r -> new Override(job.runbook().kind().step(r.key()).title(), r.reason(), r.by()))
+                .map(r -> new Override(runbook.kind().step(r.key()).title(), r.reason(), r.by()))
                 .toList();
     }
 
-    /** What was measured and seen; only a sign-off that holds says that nothing was changed since. */
-    private List<Proof> proofs(EndpointStore.Row e) {
-        var proofs = new ArrayList<Proof>();
-        Optional.ofNullable(checkRuns.latest(e.id()))
-                .ifPresent(run ->
-                        json.readValue(run.results().text(), new TypeReference<List<CheckResult>>() {}).stream()
-                                .filter(r -> r.status() == Status.PASSED || r.status() == Status.FAILED)
-                                .forEach(r -> proofs.add(new Proof(
-                                        r.check().title(),
-                                        r.status(),
-                                        r.seen(),
-                                        Evidence.TOOL.words(),
-                                        r.at(),
-                                        run.by()))));
-        for (var o : checkRuns.observations(e.id()))
-            proofs.add(new Proof(
-                    o.checkName().title(),
-                    Status.PASSED,
-                    FaultBook.shipped().words(o.checkName(), o.outcome()),
-                    o.evidence().words(),
-                    o.at(),
-                    o.by()));
+    /** What was measured and seen of those whose sign-off holds, by endpoint; only that says that nothing was changed since. */
+    private Map<Long, List<Proof>> proofs(long siteId) {
+        var proofs = new HashMap<Long, List<Proof>>();
+        for (var run : checkRuns.runsOfSite(siteId))
+            json.readValue(run.results().text(), new TypeReference<List<CheckResult>>() {}).stream()
+                    .filter(r -> r.status() == Status.PASSED || r.status() == Status.FAILED)
+                    .forEach(r -> proofs.computeIfAbsent(run.endpointId(), id -> new ArrayList<>())
+                            .add(new Proof(
+                                    r.check().title(), r.status(), r.seen(), Evidence.TOOL.words(), r.at(), run.by())));
+        for (var o : checkRuns.observationsOfSite(siteId))
+            proofs.computeIfAbsent(o.endpointId(), id -> new ArrayList<>())
+                    .add(new Proof(
+                            o.checkName().title(),
+                            Status.PASSED,
+                            FaultBook.shipped().words(o.checkName(), o.outcome()),
+                            o.evidence().words(),
+                            o.at(),
+                            o.by()));
         return proofs;
     }
 }

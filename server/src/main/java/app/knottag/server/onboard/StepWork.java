@@ -2,6 +2,7 @@ package app.knottag.server.onboard;
 
 import app.knottag.core.kind.GateType;
 import app.knottag.core.kind.Kind;
+import app.knottag.core.runbook.EndpointContext;
 import app.knottag.core.runbook.GateJudge;
 import app.knottag.core.runbook.Seals;
 import app.knottag.core.runbook.SheetGate;
@@ -186,9 +187,15 @@ public class StepWork {
         return was.counting(was.tries(), was.restarts() + 1);
     }
 
-    /** A seal that somebody else used a moment ago shows as one that was used before. */
+    /**
+     * A seal that somebody else used a moment ago shows as one that was used before. What is sealed now is what the next morning
+     * finds reported.
+     */
     private void seals(long endpointId, StepRecord is, String by) {
-        for (String number : Seals.numbers(is.evidence().getOrDefault("read", "")))
+        var numbers = Seals.numbers(is.evidence().getOrDefault("read", ""));
+        onboard.keepFact(endpointId, EndpointContext.SEALS, String.join(" ", numbers));
+        onboard.keepFact(endpointId, EndpointContext.CASE, is.evidence().getOrDefault("case", ""));
+        for (String number : numbers)
             if (onboard.keepSeal(number, endpointId, is.evidence().getOrDefault("case", ""), by) == 0)
                 throw Problem.conflict(
                         "evidence/read", "seal-used", "Seal " + number + " was used a moment ago.", Map.of());

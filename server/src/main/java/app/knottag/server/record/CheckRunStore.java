@@ -55,6 +55,25 @@ public interface CheckRunStore {
             where endpoint_id = #{endpointId} order by check_name, id desc""")
     List<ObservationRow> observations(long endpointId);
 
+    record SiteRunRow(long endpointId, Instant at, String by, Json results) {}
+
+    /** The latest runs of all that hold a sign-off at a site. */
+    @Select("""
+            select distinct on (r.endpoint_id) r.endpoint_id, r.at, r.by, r.results from check_run r join endpoint e on e.id = r.endpoint_id
+            where e.site_id = #{siteId} and e.retired_at is null and e.confirmed_at is not null order by r.endpoint_id, r.id desc""")
+    List<SiteRunRow> runsOfSite(long siteId);
+
+    record SiteObservationRow(
+            long endpointId, Check checkName, Outcome outcome, Evidence evidence, Instant at, String by) {}
+
+    /** What was seen last at each check of all that hold a sign-off at a site. */
+    @Select("""
+            select distinct on (o.endpoint_id, o.check_name) o.endpoint_id, o.check_name, o.outcome, o.evidence, o.at, o.by
+            from observation o join endpoint e on e.id = o.endpoint_id
+            where e.site_id = #{siteId} and e.retired_at is null and e.confirmed_at is not null
+            order by o.endpoint_id, o.check_name, o.id desc""")
+    List<SiteObservationRow> observationsOfSite(long siteId);
+
     /** A sign-off of the person on site. */
     record SignOffRow(Grade grade, String note, Instant at, String by) {}
 

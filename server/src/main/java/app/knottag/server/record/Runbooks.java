@@ -1,5 +1,6 @@
 package app.knottag.server.record;
 
+import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.runbook.Board;
@@ -12,6 +13,8 @@ import app.knottag.core.runbook.SheetGate;
 import app.knottag.core.runbook.Stage;
 import app.knottag.core.runbook.StepRecord;
 import app.knottag.core.runbook.StepRecord.StepFinding;
+import app.knottag.core.runbook.TypeSheet;
+import app.knottag.core.runbook.TypeSheet.SheetRow;
 import app.knottag.core.status.Status;
 import app.knottag.core.time.DateStyle;
 import app.knottag.core.time.SiteClock;
@@ -25,6 +28,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
@@ -238,6 +242,24 @@ public class Runbooks {
                         step -> counted(row.id(), step))));
     }
 
+    /** What is to be entered on any endpoint of a site by a recipe, looked up once for all of them. */
+    public BiFunction<EndpointStore.Row, Kind, List<SheetRow>> sheets(long siteId) {
+        var segments = siteStore.segments(siteId).stream()
+                .collect(Collectors.toMap(SiteStore.SegmentRow::id, Function.identity()));
+        var pools = siteStore.pools(siteId);
+        var partners = siteStore.partners(siteId).stream()
+                .collect(Collectors.toMap(SiteStore.PartnerRow::id, Function.identity()));
+        var facts = onboard.factsOfSite(siteId).stream()
+                .collect(Collectors.groupingBy(FactRow::endpointId, Collectors.toMap(FactRow::key, FactRow::value)));
+        var at = sites.clock(siteId);
+        return (e, recipe) -> {
+            var context = sites.context(segments.get(e.segmentId()), e.address(), pools);
+            var partner = Optional.ofNullable(e.partnerId()).map(partners::get);
+            var around = bare(e, partner, facts.getOrDefault(e.id(), Map.of())).with(List.of(), List.of(), at);
+            return TypeSheet.of(recipe, plan(e, context, Set.of(), around));
+        };
+    }
+
     public Map<String, String> figures(WorksheetStore.WorksheetRow row) {
         return json.readValue(row.figures().text(), new TypeReference<Map<String, String>>() {});
     }
@@ -251,7 +273,11 @@ public class Runbooks {
 
     public EndpointPlan plan(EndpointStore.Row row) {
         var context = sites.context(sites.segment(row.segmentId()), row.address());
-        var taken = endpoints.addresses(row.siteId(), row.id());
+        return plan(row, context, endpoints.addresses(row.siteId(), row.id()), around(row));
+    }
+
+    private static EndpointPlan plan(
+            EndpointStore.Row row, Sites.SegmentContext context, Set<Ipv4Address> taken, EndpointContext around) {
         return new EndpointPlan(
                 Optional.ofNullable(row.address()),
                 context.segment(),
@@ -260,6 +286,6 @@ public class Runbooks {
                 Optional.of(row.serial()).filter(s -> !s.isEmpty()),
                 taken,
                 row.confirmedAt() != null,
-                around(row));
+                around);
     }
 }

@@ -23,6 +23,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Supplier;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -100,6 +101,15 @@ public class Sites {
     public record SegmentContext(Segment segment, List<Ipv4Address> resolvers) {}
 
     public SegmentContext context(SegmentRow row, Ipv4Address address) {
+        return context(row, address, () -> plain(row));
+    }
+
+    /** The same with pools that were looked up already. */
+    public SegmentContext context(SegmentRow row, Ipv4Address address, List<PoolRow> pools) {
+        return context(row, address, () -> plain(row, pools));
+    }
+
+    private static SegmentContext context(SegmentRow row, Ipv4Address address, Supplier<Segment> segment) {
         boolean next = address != null
                 && row.nextPrefix() != null
                 && row.nextPrefix().usable(address)
@@ -108,7 +118,7 @@ public class Sites {
                 ? new SegmentContext(
                         new Segment(row.nextPrefix(), Optional.ofNullable(row.nextGateway()), List.of()),
                         addresses(row.nextResolvers()))
-                : new SegmentContext(plain(row), resolvers(row));
+                : new SegmentContext(segment.get(), resolvers(row));
     }
 
     public static Series plain(SeriesRow row) {

@@ -23,6 +23,7 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -223,7 +224,7 @@ class HandoverApiTest {
             double dot = 200 / 25.4, left = 4.65 + 99.1 + 2.5, top = 15.15 + 6 * 38.1;
             var label = image.getSubimage((int) (left * dot), (int) (top * dot), (int) (99 * dot), (int) (38 * dot));
             assertThat(read(label.getSubimage(label.getWidth() / 2, 0, label.getWidth() / 2, (int) (28 * dot))))
-                    .isEqualTo(LINK + TagCode.bare(code));
+                    .isEqualTo((LINK + TagCode.bare(code)).toUpperCase(Locale.ROOT));
             assertThat(read(label.getSubimage(
                             0, (int) (28 * dot), label.getWidth(), label.getHeight() - (int) (28 * dot))))
                     .isEqualTo(TagCode.bare(code));
@@ -287,10 +288,7 @@ class HandoverApiTest {
     void readsTags() {
         String code = lead.get("/api/endpoints/" + first).json().get("tagCode").asString();
         for (String typed : List.of(
-                code,
-                code.toLowerCase(java.util.Locale.ROOT),
-                TagCode.bare(code),
-                LINK.replace(":", "%3A") + TagCode.bare(code)))
+                code, code.toLowerCase(Locale.ROOT), TagCode.bare(code), LINK.replace(":", "%3A") + TagCode.bare(code)))
             assertThat(lead.get("/api/tag?code=" + typed)
                             .expect(200)
                             .json()
