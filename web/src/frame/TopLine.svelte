@@ -43,7 +43,7 @@
         <li class="flex-1">
           <a
             href={at(siteId, path, chosen || undefined)}
-            class="relative flex flex-col items-center gap-0.5 rounded pb-1 text-sm no-underline {path ===
+            class="station relative flex flex-col items-center gap-0.5 rounded pb-1 text-sm no-underline {path ===
             station
               ? 'font-bold'
               : 'quiet'}"
@@ -86,6 +86,14 @@
     display: grid;
     height: 36px;
     place-items: center;
+  }
+  .station {
+    white-space: nowrap;
+  }
+  @media (max-width: 500px) {
+    .station {
+      font-size: 0.75rem;
+    }
   }
   .next {
     border-bottom: 3px solid var(--color-accent);

@@ -99,6 +99,10 @@
           {#if mayWork && type !== 'OFFICE'}<button
               class="btn btn-primary btn-sm"
               aria-expanded={signing === type}
+              disabled={type === 'CLIENT' && !ready.data?.ready}
+              title={type === 'CLIENT' && !ready.data?.ready
+                ? 'No device is ready to be handed over'
+                : undefined}
               onclick={() => (signing = signing === type ? undefined : type)}>Sign it</button
             >{/if}
         </div>

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { api, ok, type Schemas } from '../../api/client';
+  import Camera from '@lucide/svelte/icons/camera';
+  import { api, bytes, ok, type Schemas } from '../../api/client';
   import { useChange } from '../../api/change.svelte';
   import TextField from '../../ui/TextField.svelte';
   import { at, go } from '../../router';
@@ -10,11 +11,15 @@
   type Near = { row: Schemas['TaggedEndpoint']; how: string };
   const near = $derived((change.problem?.more.meant as Near[] | undefined) ?? []);
 
-  const read = () =>
+  const arrive = (found: () => Promise<Schemas['TaggedEndpoint']>) =>
     change.run(async () => {
-      const tag = await ok(api.GET('/api/tag', { params: { query: { code } } }));
+      const tag = await found();
       await go(at(tag.siteId, 'plan', tag.id));
     });
+  const read = () => arrive(() => ok(api.GET('/api/tag', { params: { query: { code } } })));
+  const pictured = (file?: File) => {
+    if (file) void arrive(() => ok(api.POST('/api/tag-picture', bytes(file))));
+  };
 </script>
 
 <form
@@ -29,6 +34,15 @@
     </div>
     <button class="btn btn-primary" disabled={change.busy}>Go to it</button>
   </div>
+  <label class="link mt-2 flex w-fit cursor-pointer items-center gap-2 text-sm"
+    ><Camera size={16} aria-hidden="true" />Or a picture of the tag<input
+      type="file"
+      accept="image/*"
+      capture="environment"
+      class="sr-only"
+      onchange={(e) => pictured(e.currentTarget.files?.[0])}
+    /></label
+  >
   <div role="alert">
     {#if change.problem}<p class="mt-2 max-w-xl text-error">{change.problem.message}</p>{/if}
   </div>

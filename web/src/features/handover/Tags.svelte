@@ -163,10 +163,9 @@
         <div class="caution mb-3">
           <ul>
             {#each preview.data.said.slice(0, 6) as s (s.said)}<li>
-                {s.said}
                 {s.names.length > 3
                   ? `${s.names.slice(0, 2).join(', ')} and ${s.names.length - 2} more`
-                  : s.names.join(', ')}
+                  : s.names.join(', ')}: {s.said}
               </li>{/each}
             {#if preview.data.said.length > 6}<li>and {preview.data.said.length - 6} more</li>{/if}
           </ul>

@@ -70,6 +70,7 @@ class SecurityConfig {
                                 "/api/kinds/check",
                                 "/api/worksheets/*/judgement",
                                 "/api/sites/*/labels/preview",
+                                "/api/tag-picture",
                                 "/api/reach/diagnose",
                                 "/api/endpoints/*/office-word")
                         .authenticated()

@@ -35,6 +35,14 @@ class TagLookup {
                                 "This code is whole, but nothing living has it: the tag may be that of a device that is retired."));
     }
 
+    /** Of several codes in a picture, such as those of the device's own label beside it, the one that is a tag's. */
+    String best(List<String> texts) {
+        return texts.stream()
+                .filter(t -> TagCode.read(t).bare().isPresent())
+                .findFirst()
+                .orElse(texts.get(0));
+    }
+
     private Problem near(TagCode.Read read) {
         if (read.meant().isEmpty()) return Problem.of(HttpStatus.NOT_FOUND, "no-code", read.said());
         Map<String, Meant> meant =

@@ -15,6 +15,7 @@ import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.InterfaceStore.InterfaceRow;
 import app.knottag.server.record.Runbooks;
+import app.knottag.server.web.CodePicture;
 import app.knottag.server.web.Problem;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
@@ -26,7 +27,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -38,7 +38,6 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class LabelController {
 
-    private static final int MOST_BYTES = 8_000_000;
     private static final int MOST_TEXT = 200_000;
 
     record LabelTextRequest(@NotNull String text) {}
@@ -98,19 +97,8 @@ class LabelController {
             })
     LabelView picture(@PathVariable long id, @RequestBody byte[] body) {
         var e = endpoints.get(id);
-        if (body.length > MOST_BYTES)
-            throw Problem.of(
-                    HttpStatus.CONTENT_TOO_LARGE,
-                    "picture-too-large",
-                    "The picture has more than 8 MB. Take a smaller one.");
         try {
-            var texts = LabelPicture.texts(body);
-            if (texts.isEmpty())
-                throw Problem.field(
-                        "picture",
-                        "no-code",
-                        "No bar code can be read in this picture. Go closer, hold it straight and in the light, or key the figures in.");
-            return sorted(e, String.join("\n", texts));
+            return sorted(e, String.join("\n", CodePicture.texts(body)));
         } catch (ReadingException refused) {
             throw Problem.field("picture", "no-picture", refused.getMessage());
         }

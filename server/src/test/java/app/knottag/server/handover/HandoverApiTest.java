@@ -15,6 +15,7 @@ import com.google.zxing.NotFoundException;
 import com.google.zxing.RGBLuminanceSource;
 import com.google.zxing.common.HybridBinarizer;
 import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
@@ -28,6 +29,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.StreamSupport;
+import javax.imageio.ImageIO;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.font.PDFont;
@@ -223,6 +225,16 @@ class HandoverApiTest {
             var image = new PDFRenderer(document).renderImageWithDPI(0, 200);
             double dot = 200 / 25.4, left = 4.65 + 99.1 + 2.5, top = 15.15 + 6 * 38.1;
             var label = image.getSubimage((int) (left * dot), (int) (top * dot), (int) (99 * dot), (int) (38 * dot));
+            var bytes = new ByteArrayOutputStream();
+            ImageIO.write(label, "png", bytes);
+            assertThat(technician
+                            .sendBytes("POST", "/api/tag-picture", "image/png", bytes.toByteArray())
+                            .expect(200)
+                            .json()
+                            .get("id")
+                            .asLong())
+                    .as("a picture of the tag")
+                    .isEqualTo(first);
             assertThat(read(label.getSubimage(label.getWidth() / 2, 0, label.getWidth() / 2, (int) (28 * dot))))
                     .isEqualTo((LINK + TagCode.bare(code)).toUpperCase(Locale.ROOT));
             assertThat(read(label.getSubimage(
@@ -304,6 +316,8 @@ class HandoverApiTest {
                         + TagCode.bare(code).length());
         lead.get("/api/tag?code=" + TagCode.of("ZZ", "T1")).refused(404, "not-found");
         lead.get("/api/tag?code=%20").refused(404, "no-code");
+        lead.sendBytes("POST", "/api/tag-picture", "image/png", new byte[] {1, 2})
+                .refused(422, "no-picture");
     }
 
     private byte[] pack(String type) {

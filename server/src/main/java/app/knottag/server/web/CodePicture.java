@@ -1,4 +1,4 @@
-package app.knottag.server.register;
+package app.knottag.server.web;
 
 import app.knottag.core.reading.ReadingException;
 import com.google.zxing.BinaryBitmap;
@@ -17,20 +17,27 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import javax.imageio.ImageIO;
+import org.springframework.http.HttpStatus;
 
-/** Reads every bar code in a picture of a label. */
-final class LabelPicture {
+/** Reads every bar code and matrix code in a picture, such as one of a label or a tag. */
+public final class CodePicture {
 
+    private static final int MOST_BYTES = 8_000_000;
     private static final long MOST_PIXELS = 24_000_000;
 
-    private LabelPicture() {}
+    private CodePicture() {}
 
     /**
-     * Returns the texts of the codes, each once.
+     * Returns the texts of the codes, each once; at least one.
      *
      * @throws IllegalArgumentException if the bytes are no picture, or one that is too large to look at
      */
-    static List<String> texts(byte[] bytes) {
+    public static List<String> texts(byte[] bytes) {
+        if (bytes.length > MOST_BYTES)
+            throw Problem.of(
+                    HttpStatus.CONTENT_TOO_LARGE,
+                    "picture-too-large",
+                    "The picture has more than 8 MB. Take a smaller one.");
         var image = read(bytes);
         int w = image.getWidth(), h = image.getHeight();
         var bitmap = new BinaryBitmap(
@@ -41,7 +48,11 @@ final class LabelPicture {
                     .decodeMultiple(bitmap, Map.of(DecodeHintType.TRY_HARDER, true));
             Arrays.stream(found).map(Result::getText).forEach(texts::add);
         } catch (NotFoundException none) {
-            return List.of();
+            throw Problem.field(
+                    "picture",
+                    "no-code",
+                    "No code can be read in this picture. Go closer, hold it straight and in the light, or key the "
+                            + "figures in.");
         }
         return List.copyOf(texts);
     }
