@@ -4,6 +4,7 @@
   import { endpointQuery, sessionQuery, siteQuery, sitesQuery } from '../api/queries';
   import SignIn from '../features/account/SignIn.svelte';
   import TagArrival from '../features/handover/TagArrival.svelte';
+  import TakeSite from '../features/handover/TakeSite.svelte';
   import NewSite from '../features/plan/NewSite.svelte';
   import { forgetTyped } from '../ui/kept.svelte';
   import { setSiteClock } from '../ui/siteClock.svelte';
@@ -82,6 +83,7 @@
         A site is one shop, office or clinic. Its endpoints, addresses and log stay together.
       </p>
       <NewSite />
+      <TakeSite />
     {:else}
       <p class="mt-2">There is none yet. A lead adds the first one.</p>
     {/if}

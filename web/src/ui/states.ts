@@ -7,7 +7,7 @@ const WORDS: Record<string, Record<string, string>> = {
   REGISTER: { PENDING: 'to register', ACTIVE: 'being registered', FAILED: 'entry is wrong' },
   ONBOARD: { PENDING: 'to set up', ACTIVE: 'being set up', FAILED: 'a step failed' },
   CONFIRM: { PENDING: 'to prove', ACTIVE: 'partly proved', FAILED: 'a check failed' },
-  HANDOVER: { PENDING: 'proved, something is open', ACTIVE: 'to hand over' },
+  HANDOVER: { PASSED: 'to hand over', ACTIVE: 'proved, something is open' },
   DONE: { PASSED: 'handed over' },
 };
 

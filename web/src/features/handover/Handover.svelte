@@ -36,7 +36,7 @@
   {#if view === 'tags'}<Tags {siteId} {mayWork} {lead} />
   {:else if view === 'openings'}<SiteOpenings {siteId} />
   {:else if view === 'packed'}<PackedAway {siteId} {mayWork} />
-  {:else if view === 'packs'}<Packs {siteId} {mayWork} />
+  {:else if view === 'packs'}<Packs {siteId} {mayWork} {lead} />
   {:else if view === 'logbook'}<Logbook {siteId} />
   {:else}<SiteReady {siteId} {mayWork} />{/if}
 {/if}

@@ -11,7 +11,7 @@
   import SignPack from './SignPack.svelte';
 
   /** The packs of a site: to look at, to sign, and those that were signed. */
-  let { siteId, mayWork }: { siteId: number; mayWork: boolean } = $props();
+  let { siteId, mayWork, lead }: { siteId: number; mayWork: boolean; lead: boolean } = $props();
   type Type = Schemas['SignedPack']['type'];
   const TYPES: [Type, string, string][] = [
     [
@@ -116,6 +116,10 @@
       </li>
     {/each}
   </ul>
+  {#if lead}<p class="mt-6">
+      <a class="link" href="/api/sites/{siteId}/site.zip" download>The whole site as one file</a>
+      <span class="quiet text-sm">for another machine that has no site yet</span>
+    </p>{/if}
   <h2 class="mt-8">Signed</h2>
   <ul class="mt-1 max-w-3xl" aria-label="Signed packs">
     {#each packs.data.signed as p (p.id)}

@@ -1,6 +1,6 @@
 -- What is proved waits to be handed over; with a new sign-off it is handed over anew.
 alter table endpoint add handed_over_at timestamptz;
-update endpoint set station = 'HANDOVER', status = 'ACTIVE' where station = 'DONE';
+update endpoint set station = 'HANDOVER' where station = 'DONE';
 
 -- Tag codes end in two check characters now (ISO/IEC 7064, MOD 1271-36); the one before missed some swaps of neighbours.
 create function tag_check(body text) returns text language plpgsql immutable as $$
@@ -72,3 +72,15 @@ create index signed_pack_of_site on signed_pack (site_id, id desc);
 grant select, insert, update, delete on label_grid, let_pass to knot_app;
 grant select, insert, update on printed_tag to knot_app;
 grant select, insert on signed_pack to knot_app;
+
+-- After a whole site was taken into an empty base, with the numbers that it had.
+create function past_all_ids() returns void language plpgsql security definer set search_path = public as $$
+declare c record;
+begin
+    for c in select table_name, column_name from information_schema.columns where table_schema = 'public' and is_identity = 'YES' loop
+        execute format('select setval(pg_get_serial_sequence(%L, %L), (select coalesce(max(%I), 0) + 1 from %I), false)',
+            c.table_name, c.column_name, c.column_name, c.table_name);
+    end loop;
+end $$;
+revoke all on function past_all_ids() from public;
+grant execute on function past_all_ids() to knot_app;

@@ -120,7 +120,6 @@ class Screenshots {
             technician.prove();
             button(page, "Sign off as Imke Rasmund").click();
             assertThat(page.locator("[data-standing] [data-knot=PASSED]")).isVisible();
-            shot(page, "confirmed");
             technician.upset("It has no power", true);
             key(page, "Check again").click();
             assertThat(page.getByText("Try now")).isVisible();

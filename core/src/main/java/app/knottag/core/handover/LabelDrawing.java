@@ -37,13 +37,15 @@ public final class LabelDrawing {
     private final Area box;
     private final List<Mark> marks = new ArrayList<>();
     private final List<String> said = new ArrayList<>();
+    private final List<String> left = new ArrayList<>();
 
     /**
      * A label as it is printed.
      *
      * @param said what is shortened, left out or cannot be written on it, one sentence each
+     * @param left labels of the facts that do not stand on it
      */
-    public record Drawn(List<Mark> marks, List<String> said) {}
+    public record Drawn(List<Mark> marks, List<String> said, List<String> left) {}
 
     private LabelDrawing(Area box, Letters letters) {
         this.box = box.inside(MARGIN);
@@ -61,7 +63,7 @@ public final class LabelDrawing {
         else if (label instanceof Label.Flag flag) drawing.flag(flag);
         else if (label instanceof Label.Port port) drawing.port(port);
         else if (label instanceof Label.Card card) drawing.card(card);
-        return new Drawn(List.copyOf(drawing.marks), List.copyOf(drawing.said));
+        return new Drawn(List.copyOf(drawing.marks), List.copyOf(drawing.said), List.copyOf(drawing.left));
     }
 
     private void tag(TagFacts facts, String link) {
@@ -125,7 +127,7 @@ public final class LabelDrawing {
         for (String line : lines.subList(0, Math.min(2, lines.size()))) {
             boolean last = y > box.y() && lines.size() > 2;
             y = line(Face.WORDS_BOLD, size, last ? line + CUT : line, width, y + size, TagFacts.NAME);
-            if (last) said.add("The name is cut: “" + name + "” is too long.");
+            if (last) said.add("Name is cut: “" + name + "” is too long.");
         }
         return y - box.y() + size * 0.2;
     }
@@ -143,16 +145,15 @@ public final class LabelDrawing {
                 .max()
                 .orElse(0);
         double y = from;
-        var left = new ArrayList<String>();
         for (var row : rows)
-            if (y + size * 1.25 > end + 0.01) left.add(row.label().toLowerCase(Locale.ROOT));
+            if (y + size * 1.25 > end + 0.01) left.add(row.label());
             else {
                 write(Face.WORDS, size * 0.9, row.label(), box.x(), y + size);
                 double at = labels + 1.2;
                 value(row, size, width - at, at, y + size);
                 y += size * 1.25;
             }
-        if (!left.isEmpty()) said.add("No room for: " + String.join(", ", left) + ".");
+        if (!left.isEmpty()) said.add("No room for: " + String.join(", ", left).toLowerCase(Locale.ROOT) + ".");
     }
 
     private record Row(String label, String value) {

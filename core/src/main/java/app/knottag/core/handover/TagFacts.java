@@ -37,6 +37,13 @@ public record TagFacts(
         return all;
     }
 
+    /** What stands on a tag on which some had no room. */
+    public Map<String, String> without(List<String> left) {
+        var all = all();
+        left.forEach(all::remove);
+        return all;
+    }
+
     /**
      * Compares what was printed with what is.
      *

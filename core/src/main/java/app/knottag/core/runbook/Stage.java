@@ -57,7 +57,7 @@ public record Stage(Station station, Status status) {
         if (!known.confirmed()) return new Stage(Station.CONFIRM, Status.ACTIVE);
         return known.handedOver()
                 ? new Stage(Station.DONE, Status.PASSED)
-                : new Stage(Station.HANDOVER, known.open() ? Status.PENDING : Status.ACTIVE);
+                : new Stage(Station.HANDOVER, known.open() ? Status.ACTIVE : Status.PASSED);
     }
 
     /**

@@ -145,6 +145,7 @@ class LabelTest {
                     .collect(Collectors.joining(" "));
             if (words.contains("…")) assertThat(drawn.said()).as(words).anyMatch(s -> s.contains("is cut"));
             if (!words.contains("pgb-pay1")) assertThat(drawn.said()).as(words).anyMatch(s -> s.contains("host"));
+            assertThat(drawn.left().contains("Host")).as(words).isNotEqualTo(words.contains("pgb-pay1"));
         }
     }
 
@@ -186,6 +187,7 @@ class LabelTest {
         assertThat(state(now, printed, true)).isEqualTo(TagState.State.HANGS);
         printed.remove("MAC");
         assertThat(state(now, printed, true)).isEqualTo(TagState.State.HANGS);
+        assertThat(now.without(List.of("Host"))).doesNotContainKey("Host").containsKey("Serial");
         printed.put("Address", "10.144.216.115");
         assertThat(state(now, printed, false)).isEqualTo(TagState.State.NOT_PRINTED);
         assertThat(state(now, printed, true)).isEqualTo(TagState.State.HANGS_WRONG);

@@ -215,7 +215,7 @@ class RunbookTest {
                 "10.44.16.54, 00:00:5E:00:53:2B, 12, PENDING, false, false, CONFIRM, ACTIVE",
                 "10.44.16.54, 00:00:5E:00:53:2B, 12, PENDING, true, false, CONFIRM, FAILED",
                 "10.44.16.54, 00:00:5E:00:53:2B, 13, PENDING, true, true, CONFIRM, FAILED",
-                "10.44.16.54, 00:00:5E:00:53:2B, 13, PENDING, false, true, HANDOVER, ACTIVE",
+                "10.44.16.54, 00:00:5E:00:53:2B, 13, PENDING, false, true, HANDOVER, PASSED",
             })
     void standing(
             String address,
@@ -250,7 +250,7 @@ class RunbookTest {
     @DisplayName("It is registered before it is set up, and never later than its label is read")
     @ParameterizedTest(name = "{0}, labelled {1}: {2} {3}")
     @CsvSource({
-        "SETTLED, true, HANDOVER, ACTIVE",
+        "SETTLED, true, HANDOVER, PASSED",
         "HANDED_IN, true, REGISTER, ACTIVE",
         "TO_REGISTER, true, REGISTER, PENDING",
         "RAN_OUT, true, REGISTER, FAILED",

@@ -52,34 +52,40 @@ class SecurityConfig {
                 .exceptionHandling(e -> e.authenticationEntryPoint((request, response, none) ->
                                 Refusal.write(response, HttpStatus.UNAUTHORIZED, "not-signed-in", "Sign in first."))
                         .accessDeniedHandler((request, response, denied) -> refuse(response)))
-                .authorizeHttpRequests(a -> a.requestMatchers(
-                                "/api/session", "/api/welcome", "/api/invitations/acceptance")
-                        .permitAll()
-                        .requestMatchers("/api/invitations", "/api/log/check", "/api/log.json", "/api/sites/*/dates")
-                        .hasRole("LEAD")
-                        .requestMatchers(POST, "/api/sites", "/api/kinds", "/api/endpoints/*/let-pass")
-                        .hasRole("LEAD")
-                        .requestMatchers(DELETE, "/api/endpoints/*/let-pass/*", "/api/label-grids/*")
-                        .hasRole("LEAD")
-                        .requestMatchers(
-                                POST,
-                                "/api/address/read",
-                                "/api/mac/read",
-                                "/api/serial/read",
-                                "/api/sites/*/time/read",
-                                "/api/kinds/check",
-                                "/api/worksheets/*/judgement",
-                                "/api/sites/*/labels/preview",
-                                "/api/tag-picture",
-                                "/api/reach/diagnose",
-                                "/api/endpoints/*/office-word")
-                        .authenticated()
-                        .requestMatchers(GET, "/api/**")
-                        .authenticated()
-                        .requestMatchers("/api/**")
-                        .hasAnyRole("LEAD", "TECHNICIAN")
-                        .anyRequest()
-                        .permitAll())
+                .authorizeHttpRequests(
+                        a -> a.requestMatchers("/api/session", "/api/welcome", "/api/invitations/acceptance")
+                                .permitAll()
+                                .requestMatchers(
+                                        "/api/invitations",
+                                        "/api/log/check",
+                                        "/api/log.json",
+                                        "/api/site-file",
+                                        "/api/sites/*/site.zip",
+                                        "/api/sites/*/dates")
+                                .hasRole("LEAD")
+                                .requestMatchers(POST, "/api/sites", "/api/kinds", "/api/endpoints/*/let-pass")
+                                .hasRole("LEAD")
+                                .requestMatchers(DELETE, "/api/endpoints/*/let-pass/*", "/api/label-grids/*")
+                                .hasRole("LEAD")
+                                .requestMatchers(
+                                        POST,
+                                        "/api/address/read",
+                                        "/api/mac/read",
+                                        "/api/serial/read",
+                                        "/api/sites/*/time/read",
+                                        "/api/kinds/check",
+                                        "/api/worksheets/*/judgement",
+                                        "/api/sites/*/labels/preview",
+                                        "/api/tag-picture",
+                                        "/api/reach/diagnose",
+                                        "/api/endpoints/*/office-word")
+                                .authenticated()
+                                .requestMatchers(GET, "/api/**")
+                                .authenticated()
+                                .requestMatchers("/api/**")
+                                .hasAnyRole("LEAD", "TECHNICIAN")
+                                .anyRequest()
+                                .permitAll())
                 .build();
     }
 

@@ -5,7 +5,6 @@ import app.knottag.core.handover.LabelDrawing;
 import app.knottag.core.handover.LabelGrid;
 import app.knottag.core.handover.LabelGrids;
 import app.knottag.core.handover.LabelType;
-import app.knottag.core.handover.TagFacts;
 import app.knottag.server.db.Json;
 import app.knottag.server.handover.HandoverStore.PrintedRow;
 import app.knottag.server.handover.Handovers.Whole;
@@ -22,7 +21,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
@@ -45,8 +43,11 @@ public class LabelWork {
     /** A sheet that is kept, and its number where it is the shop's own. */
     record KeptGrid(Optional<Long> id, LabelGrid grid) {}
 
-    /** Labels on their sheets, and which endpoints' tags are among them. */
-    record Print(LabelSheet sheet, List<TagFacts> tags) {}
+    /** A tag of an endpoint as it is drawn: just what stands on it. */
+    record PrintedTag(long endpoint, int sheet, Map<String, String> facts) {}
+
+    /** Labels on their sheets, and the tags among them. */
+    record Print(LabelSheet sheet, List<PrintedTag> tags) {}
 
     private record Named(String name, Label label) {}
 
@@ -120,19 +121,17 @@ public class LabelWork {
                     "ids", "too-many", "At most " + MOST + " labels at a time; these are " + labels.size() + ".");
         var places = grid.lay(wanted.first(), labels.size());
         var placed = new ArrayList<LabelSheet.Placed>();
+        var tags = new ArrayList<PrintedTag>();
         for (int i = 0; i < labels.size(); i++) {
             var place = places.get(i);
-            placed.add(new LabelSheet.Placed(
-                    place.sheet(),
-                    place.box(),
-                    labels.get(i).name(),
-                    LabelDrawing.draw(labels.get(i).label(), place.box(), Fonts.all(), wanted.link())));
+            var label = labels.get(i);
+            var drawn = LabelDrawing.draw(label.label(), place.box(), Fonts.all(), wanted.link());
+            placed.add(new LabelSheet.Placed(place.sheet(), place.box(), label.name(), drawn));
+            if (label.label() instanceof Label.Tag t)
+                tags.add(new PrintedTag(
+                        t.facts().endpoint(), place.sheet(), t.facts().without(drawn.left())));
         }
-        return new Print(
-                new LabelSheet(grid, placed),
-                labels.stream()
-                        .flatMap(l -> l.label() instanceof Label.Tag t ? Stream.of(t.facts()) : Stream.empty())
-                        .toList());
+        return new Print(new LabelSheet(grid, placed), tags);
     }
 
     private static String nothing(LabelType type) {
@@ -222,14 +221,13 @@ public class LabelWork {
 
     /** Keeps what stood on the tags that were printed, just as they were drawn. */
     @Transactional
-    public void printed(long siteId, List<TagFacts> tags, String by) {
-        var again =
-                store.printed(siteId).stream().collect(Collectors.toMap(PrintedRow::endpointId, Function.identity()));
+    public void printed(long siteId, List<PrintedTag> tags, String by) {
+        var again = store.printed(siteId).stream().map(PrintedRow::endpointId).collect(Collectors.toSet());
         for (var t : tags) {
-            store.addPrinted(t.endpoint(), new Json(json.writeValueAsString(t.all())), clock.instant(), by);
-            log.write(Log.entry(by, again.containsKey(t.endpoint()) ? "printed the tag again" : "printed the tag")
+            store.addPrinted(t.endpoint(), new Json(json.writeValueAsString(t.facts())), clock.instant(), by);
+            log.write(Log.entry(by, again.contains(t.endpoint()) ? "printed the tag again" : "printed the tag")
                     .at(siteId, t.endpoint())
-                    .after(t.all()));
+                    .after(t.facts()));
         }
     }
 }

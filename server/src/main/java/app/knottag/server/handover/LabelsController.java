@@ -17,7 +17,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
-import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -148,12 +147,9 @@ class LabelsController {
         if (sheet < 1 || sheet > print.sheet().sheets())
             throw Problem.notFound("There are " + print.sheet().sheets() + " sheets.");
         byte[] bytes = SheetSvg.write(print.sheet(), sheet - 1).getBytes(StandardCharsets.UTF_8);
-        var names = print.sheet().on(sheet - 1).stream()
-                .map(LabelSheet.Placed::name)
-                .collect(Collectors.toSet());
         work.printed(
                 siteId,
-                print.tags().stream().filter(t -> names.contains(t.name())).toList(),
+                print.tags().stream().filter(t -> t.sheet() == sheet - 1).toList(),
                 by.getName());
         return file(bytes, "labels-" + sheet + ".svg");
     }

@@ -6,6 +6,10 @@ import app.knottag.core.handover.TagCode;
 import app.knottag.server.Api;
 import app.knottag.server.App;
 import app.knottag.server.Running;
+import app.knottag.server.account.Invitations;
+import app.knottag.server.account.Role;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
@@ -13,10 +17,16 @@ import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 import java.util.zip.GZIPInputStream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
+import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.DisplayName;
@@ -130,7 +140,7 @@ class UpgradeTest {
         assertThat(stations("status"))
                 .as("what was proved waits to be handed over")
                 .isEqualTo(stations.stream()
-                        .map(s -> s.replace("DONE PASSED", "HANDOVER ACTIVE"))
+                        .map(s -> s.replace("DONE PASSED", "HANDOVER PASSED"))
                         .toList());
         assertThat(list("select tag_code from public.endpoint"))
                 .as("codes get the check characters that they end in now")
@@ -180,5 +190,99 @@ class UpgradeTest {
                     "/log",
                     "/register.csv",
                     "/reminders.ics")) lead.get("/api/sites/" + site + page).expect(200);
+    }
+
+    private static Map<String, byte[]> unpacked(byte[] zip) throws IOException {
+        var files = new TreeMap<String, byte[]>();
+        try (var in = new ZipInputStream(new ByteArrayInputStream(zip))) {
+            for (var e = in.getNextEntry(); e != null; e = in.getNextEntry()) files.put(e.getName(), in.readAllBytes());
+        }
+        return files;
+    }
+
+    private static byte[] packed(Map<String, byte[]> files) throws IOException {
+        var bytes = new ByteArrayOutputStream();
+        try (var out = new ZipOutputStream(bytes)) {
+            for (var f : files.entrySet()) {
+                out.putNextEntry(new ZipEntry(f.getKey()));
+                out.write(f.getValue());
+            }
+        }
+        return bytes.toByteArray();
+    }
+
+    private static byte[] with(byte[] zip, String name, UnaryOperator<String> change) throws IOException {
+        var files = unpacked(zip);
+        files.put(
+                name,
+                change.apply(new String(files.getOrDefault(name, new byte[0]), StandardCharsets.UTF_8))
+                        .getBytes(StandardCharsets.UTF_8));
+        return packed(files);
+    }
+
+    @DisplayName(
+            "A whole site goes as one file into an empty Knot Tag and comes out of it the same; a changed file does not")
+    @Test
+    void aWholeSiteAsOneFile() throws IOException {
+        String site = list("select site_id from public.endpoint group by site_id order by count(*) desc")
+                .get(0);
+        byte[] zip = lead.file("GET", "/api/sites/" + site + "/site.zip", "");
+        String url = URL.replaceFirst("/upgrade$", "/taken");
+        try (var other = new SpringApplicationBuilder(App.class, Running.FakedNetwork.class)
+                .run("--server.port=0", "--spring.datasource.url=" + url, "--spring.flyway.url=" + url)) {
+            other.getBean(Invitations.class).add("Wiebke Sand", Role.LEAD, Running.PASSWORD);
+            var fresh = new Api("http://127.0.0.1:"
+                    + ((WebServerApplicationContext) other).getWebServer().getPort());
+            fresh.get("/api/welcome");
+            fresh.post("/api/session", "{'name':'Wiebke Sand','password':'" + Running.PASSWORD + "'}")
+                    .expect(200);
+            var refused = new LinkedHashMap<byte[], String>();
+            refused.put(new byte[] {1, 2, 3}, "no-site-file");
+            refused.put(Arrays.copyOf(zip, zip.length / 2), "torn");
+            refused.put(with(zip, "data/endpoint.json", t -> t.replaceFirst("10\\.44", "10.45")), "changed");
+            refused.put(with(zip, "data/person.json", t -> "[]"), "changed");
+            refused.put(with(zip, "../../etc/passwd", t -> "x"), "no-site-file");
+            refused.put(
+                    with(zip, "manifest.json", t -> t.replaceFirst("\"format\" : \\d+", "\"format\" : 9999")), "newer");
+            refused.put(
+                    with(zip, "manifest.json", t -> t.replaceFirst("\"format\" : \\d+", "\"format\" : 1")), "older");
+            refused.put(with(zip, "manifest.json", t -> "{"), "no-manifest");
+            for (var r : refused.entrySet())
+                fresh.sendBytes("POST", "/api/site-file", "application/zip", r.getKey())
+                        .refused(422, "site-file-" + r.getValue());
+            assertThat(fresh.get("/api/sites").json()).as("nothing was taken").isEmpty();
+            long id = fresh.sendBytes("POST", "/api/site-file", "application/zip", zip)
+                    .expect(200)
+                    .json()
+                    .get("id")
+                    .asLong();
+            var was = unpacked(zip);
+            var is = unpacked(fresh.file("GET", "/api/sites/" + id + "/site.zip", ""));
+            assertThat(is.keySet()).isEqualTo(was.keySet()).hasSizeGreaterThan(40);
+            for (String name : was.keySet())
+                if (name.startsWith("data/"))
+                    assertThat(new String(is.get(name), StandardCharsets.UTF_8))
+                            .as(name)
+                            .isEqualTo(new String(was.get(name), StandardCharsets.UTF_8));
+            assertThat(new String(was.get("manifest.json"), StandardCharsets.UTF_8))
+                    .as("the format is counted up with the tables")
+                    .contains("\"format\" : "
+                            + list("select max(version::int) from public.flyway_schema_history")
+                                    .get(0) + ",");
+            for (String table : list("select table_name from information_schema.tables where table_schema = 'public'"))
+                if (!table.matches(
+                        "flyway.*|spring_session.*|idempotency|person|invitation|log_entry|log_head|calendar_feed|label_grid"))
+                    assertThat(was).as("nothing of a site is left out").containsKey("data/" + table + ".json");
+            assertThat(new String(was.get("data/endpoint.json"), StandardCharsets.UTF_8))
+                    .contains("\"tag_code\"");
+            for (String page : List.of("/sheet", "/conflicts", "/board", "/due", "/handover", "/packs/TECHNICIAN.html"))
+                fresh.get("/api/sites/" + id + page).expect(200);
+            fresh.seenSite(id)
+                    .post(
+                            "/api/sites/" + id + "/segments",
+                            "{'name':'Later','prefix':'10.99.0.0/24','gateway':'10.99.0.1','resolvers':[]}")
+                    .expect(201);
+            fresh.sendBytes("POST", "/api/site-file", "application/zip", zip).refused(409, "not-empty");
+        }
     }
 }

@@ -224,7 +224,7 @@ class RunbookApiTest {
                         .asString())
                 .isEqualTo("FIRM");
         api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").expect(204);
-        assertThat(station()).isEqualTo("HANDOVER ACTIVE");
+        assertThat(station()).isEqualTo("HANDOVER PASSED");
         assertThat(api.get("/api/endpoints/" + id).json().get("standing").asString())
                 .isEqualTo("Proved and signed off by lead, to be handed over");
         saw("REAL_JOB", "FAILS", "SPOKEN").expect(200);
@@ -250,9 +250,9 @@ class RunbookApiTest {
             saw(seen.split(" ")[0], seen.split(" ")[1], "SEEN").expect(200);
         api.seen(id).post("/api/endpoints/" + id + "/confirmation", "{}").expect(204);
         api.seenSite(site[0]).put(segment, sheet, "Shop floor", "10.7.0.1").expect(204);
-        assertThat(station()).as("another name of the segment").isEqualTo("HANDOVER ACTIVE");
+        assertThat(station()).as("another name of the segment").isEqualTo("HANDOVER PASSED");
         api.seen(id).patch("/api/endpoints/" + id, "{'place':'Left counter'}").expect(200);
-        assertThat(station()).as("noted, not moved").isEqualTo("HANDOVER ACTIVE");
+        assertThat(station()).as("noted, not moved").isEqualTo("HANDOVER PASSED");
         var office = Running.as(Role.OFFICE);
         assertThat(office.post("/api/endpoints/" + id + "/office-word", "{'reached':true}")
                         .expect(200)

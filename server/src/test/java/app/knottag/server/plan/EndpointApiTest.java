@@ -42,7 +42,7 @@ class EndpointApiTest {
                 .isEqualTo("Host 50 + 2, as for every one of “Till”; room to number 49.");
         long id = Running.till(lead, site, 2);
         var view = lead.get("/api/endpoints/" + id).expect(200).json();
-        assertThat(view.get("tagCode").asString()).matches("T[A-Z]{2}-T2-[0-9A-Z]");
+        assertThat(view.get("tagCode").asString()).matches("T[A-Z]{2}-T2-[0-9A-Z]{2}");
         assertThat(view.get("station").asString()).isEqualTo("ONBOARD");
         assertThat(view.get("standing").asString()).isEqualTo("Next: Unpack, check the seals");
     }
