@@ -2,6 +2,7 @@
   import type { Schemas } from '../../api/client';
   import Knot from '../../ui/Knot.svelte';
   import { dayOf } from '../../ui/time';
+  import KeptWhere from './KeptWhere.svelte';
   import LendOpening from './LendOpening.svelte';
 
   /** What stands open on a device: closed, or somebody's to close by a day. */
@@ -44,6 +45,10 @@
       </div>
       {#if mayWork}
         <div class="mt-2 pl-9">
+          {#if o.closed && o.secret}<KeptWhere
+              note={o.note}
+              keep={(note) => keep(o.key, { closed: true, note })}
+            />{/if}
           {#if o.closed}
             <button type="button" class="btn btn-ghost btn-sm" onclick={() => (lending = o.key)}
               >Open again</button

@@ -35,6 +35,17 @@ describe('what stands open', () => {
     expect(document.querySelector(`[data-knot=${knot}]`)).not.toBeNull();
   });
 
+  it('asks where a new password is kept, and nothing more', async () => {
+    const keep = vi.fn().mockResolvedValue(true);
+    show(Openings, { openings: [opening({ closed: true, secret: true, note: '' })], mayWork: true, keep });
+    expect(screen.queryByRole('button', { name: 'Note it' })).toBeNull();
+    await fireEvent.input(screen.getByLabelText(/Where is the new one kept/), {
+      target: { value: 'Key cabinet, drawer 2' },
+    });
+    await fireEvent.click(screen.getByRole('button', { name: 'Note it' }));
+    expect(keep).toHaveBeenCalledWith('firewall', { closed: true, note: 'Key cabinet, drawer 2' });
+  });
+
   it('is closed with one press, or lent to somebody until a day; what was refused stays typed', async () => {
     const keep = vi.fn().mockResolvedValueOnce(true).mockResolvedValueOnce(false).mockResolvedValueOnce(true);
     show(Openings, { openings: [opening()], mayWork: true, keep });

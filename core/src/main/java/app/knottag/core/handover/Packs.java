@@ -341,7 +341,7 @@ public final class Packs {
         return List.of(
                 o.title(),
                 o.closed()
-                        ? "closed"
+                        ? "closed" + (o.note().isEmpty() ? "" : "; the new one is kept: " + o.note())
                         : Optional.of(o.owner())
                                 .filter(w -> !w.isEmpty())
                                 .map(w -> w + " closes it by "

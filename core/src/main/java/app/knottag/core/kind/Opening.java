@@ -20,7 +20,15 @@ public record Opening(String key, Danger danger, String title, String closes) {
         MAIL_SIGN_IN,
         PLAIN_PAGE,
         PASSWORD_ON_PAPER,
-        OTHER
+        OTHER;
+
+        /** Whether it is closed by a new secret, of which only the place is on record where it is kept. */
+        public boolean secret() {
+            return this == FACTORY_PASSWORD
+                    || this == NO_PASSWORD
+                    || this == SHARED_PASSWORD
+                    || this == PASSWORD_ON_PAPER;
+        }
     }
 
     public Opening {

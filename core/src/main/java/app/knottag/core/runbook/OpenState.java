@@ -18,6 +18,7 @@ import java.util.Optional;
  * @param owner who closes it, or empty while nobody does
  * @param ends last day that it may stand open
  * @param closed whether it is closed
+ * @param note what was said of it, such as where the new secret is kept; never the secret itself
  */
 public record OpenState(
         String key,
@@ -26,11 +27,18 @@ public record OpenState(
         String closes,
         String owner,
         Optional<LocalDate> ends,
-        boolean closed) {
+        boolean closed,
+        String note) {
 
     /** What is on record of an opening; those that the kind does not know carry their own words. */
     public record Record(
-            String key, Danger danger, String title, String owner, Optional<LocalDate> ends, boolean closed) {}
+            String key,
+            Danger danger,
+            String title,
+            String owner,
+            Optional<LocalDate> ends,
+            boolean closed,
+            String note) {}
 
     /** Returns all openings of an endpoint: the open ones first, and of these the worst. */
     public static List<OpenState> of(Kind kind, Map<String, Record> records) {
@@ -44,11 +52,12 @@ public record OpenState(
                     o.closes(),
                     r == null ? "" : r.owner(),
                     r == null ? Optional.empty() : r.ends(),
-                    r != null && r.closed()));
+                    r != null && r.closed(),
+                    r == null ? "" : r.note()));
         }
         records.values().stream()
                 .filter(r -> kind.openings().stream().noneMatch(o -> o.key().equals(r.key())))
-                .map(r -> new OpenState(r.key(), r.danger(), r.title(), "", r.owner(), r.ends(), r.closed()))
+                .map(r -> new OpenState(r.key(), r.danger(), r.title(), "", r.owner(), r.ends(), r.closed(), r.note()))
                 .forEach(all::add);
         all.sort(Comparator.comparing(OpenState::closed)
                 .thenComparing(OpenState::danger)

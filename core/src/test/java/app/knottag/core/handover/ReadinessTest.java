@@ -36,7 +36,8 @@ class ReadinessTest {
                 "Close it.",
                 owner,
                 Optional.ofNullable(ends).map(LocalDate::parse),
-                closed);
+                closed,
+                "");
     }
 
     private static Known known(

@@ -292,14 +292,15 @@ class OwnGatesTest {
                         "Firewall open: Joris closes it by 2026-06-10.",
                         "Whole subnet on the allow list: Joris closes it by 2026-06-09, which has passed.");
         records.put(
-                "guest", new OpenState.Record("guest", Danger.NO_PASSWORD, "Guest share", "", Optional.empty(), false));
+                "guest",
+                new OpenState.Record("guest", Danger.NO_PASSWORD, "Guest share", "", Optional.empty(), false, ""));
         assertThat(OpenState.of(kind, records).get(0).title())
                 .as("worst of the open ones")
                 .isEqualTo("Guest share");
     }
 
     private static OpenState.Record record(String key, String owner, LocalDate ends, boolean closed) {
-        return new OpenState.Record(key, Danger.OTHER, "", owner, Optional.ofNullable(ends), closed);
+        return new OpenState.Record(key, Danger.OTHER, "", owner, Optional.ofNullable(ends), closed, "");
     }
 
     private static List<String> judgeOpenings(Kind kind, Map<String, OpenState.Record> records) {

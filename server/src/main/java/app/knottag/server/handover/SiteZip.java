@@ -26,7 +26,7 @@ final class SiteZip {
 
     static final String MANIFEST = "manifest.json";
     private static final String NAME = "[a-z][a-z0-9/_-]{0,60}\\.(json|yaml)";
-    private static final long MOST = 300_000_000;
+    private static final long MOST = 60_000_000;
 
     /** @param made when it was written; it is of no weight */
     record Manifest(

@@ -28,6 +28,7 @@ class RunbookViews {
 
     record QuestionView(String key, String ask, List<Answer> options, String answer, boolean given, String because) {}
 
+    /** @param secret whether it is closed by a new secret, of which only the place is on record where it is kept */
     record OpeningView(
             String key,
             String title,
@@ -35,7 +36,9 @@ class RunbookViews {
             String owner,
             @Nullable LocalDate ends,
             boolean closed,
-            boolean overdue) {}
+            boolean overdue,
+            boolean secret,
+            String note) {}
 
     record ResetView(
             String how,
@@ -150,7 +153,15 @@ class RunbookViews {
 
     private static OpeningView opening(OpenState o, LocalDate today) {
         return new OpeningView(
-                o.key(), o.title(), o.closes(), o.owner(), o.ends().orElse(null), o.closed(), o.overdue(today));
+                o.key(),
+                o.title(),
+                o.closes(),
+                o.owner(),
+                o.ends().orElse(null),
+                o.closed(),
+                o.overdue(today),
+                o.danger().secret(),
+                o.note());
     }
 
     private static ResetView reset(Kind whole, Kind kind) {

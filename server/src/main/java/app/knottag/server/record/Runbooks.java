@@ -217,7 +217,13 @@ public class Runbooks {
                 kind,
                 rows.stream()
                         .map(o -> new OpenState.Record(
-                                o.key(), o.danger(), o.title(), o.owner(), Optional.ofNullable(o.endsOn()), o.closed()))
+                                o.key(),
+                                o.danger(),
+                                o.title(),
+                                o.owner(),
+                                Optional.ofNullable(o.endsOn()),
+                                o.closed(),
+                                o.note()))
                         .collect(Collectors.toMap(OpenState.Record::key, Function.identity())));
     }
 

@@ -337,7 +337,15 @@ class HandoverApiTest {
     void technicianPack() throws IOException, SQLException {
         lead.put("/api/sites/" + site[0] + "/packs/help", "{'help':'Imke, 0555 0100'}")
                 .expect(200);
+        String opening = "/api/endpoints/" + first + "/runbook/openings/menu-code";
+        lead.seen(first)
+                .put(opening, "{'closed':true,'note':'password: tulip99'}")
+                .refused(422, "bad-words");
+        lead.seen(first)
+                .put(opening, "{'closed':true,'note':'Key cabinet, drawer 2'}")
+                .expect(200);
         byte[] pdf = pack("TECHNICIAN");
+        assertThat(text(pdf)).contains("the new one is kept: Key cabinet, drawer 2");
         try (var document = Loader.loadPDF(pdf)) {
             assertThat(document.getPage(0).getMediaBox().getWidth()).isCloseTo(595.3f, Offset.offset(0.5f));
             var marks = new ArrayList<String>();
