@@ -2,6 +2,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, freshKey, ok, type Schemas } from '../../api/client';
   import { useChange } from '../../api/change.svelte';
+  import { sitesQuery } from '../../api/queries';
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import DateStyles from './DateStyles.svelte';
@@ -14,7 +15,9 @@
     queryFn: () => ok(api.GET('/api/zones')),
     staleTime: Infinity,
   }));
+  const others = createQuery(() => sitesQuery);
   const key = freshKey();
+  let like = $state(0);
   let name = $state('');
   let code = $state('');
   let zone = $state(Intl.DateTimeFormat().resolvedOptions().timeZone);
@@ -27,7 +30,7 @@
     await change.run(async () => {
       const made = await ok(
         api.POST('/api/sites', {
-          body: { name, code: code.toUpperCase(), zone, dates },
+          body: { name, code: code.toUpperCase(), zone, dates, likeSiteId: like || null },
           params: { header: key },
         }),
       );
@@ -49,6 +52,18 @@
   />
   <TextField label="Time zone" bind:value={zone} error={problem?.field('zone')} list={zones.data} required />
   <DateStyles bind:value={dates} />
+  {#if others.data?.length}
+    <div>
+      <label class="field-label" for="like">Begin like another site</label>
+      <select id="like" class="select w-full" bind:value={like}>
+        <option value={0}>No, begin with nothing</option>
+        {#each others.data as s (s.id)}<option value={s.id}>{s.name}</option>{/each}
+      </select>
+      {#if like}<p class="quiet mt-1 text-sm">
+          Its networks, series, places, gear, registries and planned devices, without any MAC or serial.
+        </p>{/if}
+    </div>
+  {/if}
   <Trouble {problem} />
   <button class="btn justify-self-start btn-primary">Add the site</button>
 </form>

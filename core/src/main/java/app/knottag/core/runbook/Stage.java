@@ -37,14 +37,18 @@ public record Stage(Station station, Status status) {
         RAN_OUT
     }
 
+    /** Where an endpoint waits whose label nobody has read yet. */
+    public static Stage planned(boolean addressed) {
+        return new Stage(addressed ? Station.REGISTER : Station.PLAN, Status.PENDING);
+    }
+
     /**
      * Works out where an endpoint waits. It is registered before it is set up, since it joins only afterwards.
      *
      * @param checkFailed whether a check failed in the latest run
      */
     public static Stage of(Known known, Runbook runbook, boolean checkFailed, Entries entries) {
-        if (!known.addressed()) return new Stage(Station.PLAN, Status.PENDING);
-        if (!known.labelled()) return new Stage(Station.REGISTER, Status.PENDING);
+        if (!known.addressed() || !known.labelled()) return planned(known.addressed());
         if (entries == Entries.RAN_OUT) return new Stage(Station.REGISTER, Status.FAILED);
         if (entries == Entries.TO_REGISTER) return new Stage(Station.REGISTER, Status.PENDING);
         if (entries == Entries.HANDED_IN) return new Stage(Station.REGISTER, Status.ACTIVE);

@@ -11,6 +11,7 @@ import app.knottag.core.time.TimeReader;
 import app.knottag.core.time.TimeReader.Form;
 import app.knottag.server.plan.SegmentForm.SegmentRequest;
 import app.knottag.server.record.SegmentGuard;
+import app.knottag.server.record.SiteCopies;
 import app.knottag.server.record.SiteStore;
 import app.knottag.server.record.Sites;
 import app.knottag.server.web.Idempotency;
@@ -23,6 +24,7 @@ import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Stream;
@@ -40,11 +42,13 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class SiteController {
 
+    /** @param likeSiteId a site whose layout, series, registries and plan it begins with, without any unit */
     record SiteRequest(
             @NotNull String name,
             @NotNull String code,
             @NotNull String zone,
-            DateStyle dates) {}
+            DateStyle dates,
+            Long likeSiteId) {}
 
     record SiteCreated(long id) {}
 
@@ -59,11 +63,13 @@ class SiteController {
 
     private final Sites sites;
     private final SegmentGuard guard;
+    private final SiteCopies copies;
     private final Idempotency idempotency;
 
     private final SiteViews views;
 
-    SiteController(Sites sites, Idempotency idempotency, SegmentGuard guard, SiteViews views) {
+    SiteController(Sites sites, Idempotency idempotency, SegmentGuard guard, SiteCopies copies, SiteViews views) {
+        this.copies = copies;
         this.views = views;
         this.sites = sites;
         this.guard = guard;
@@ -117,17 +123,20 @@ class SiteController {
         if (!errors.isEmpty()) throw Problem.fields(errors);
         return SheetConflicts.guard(
                 "",
-                () -> idempotency.once(
-                        by.getName(),
-                        key,
-                        body,
-                        SiteCreated.class,
-                        () -> new SiteCreated(sites.add(
-                                body.name().strip(),
-                                body.code(),
-                                body.zone(),
-                                body.dates() == null ? DateStyle.WORDS : body.dates(),
-                                by.getName()))));
+                () -> idempotency.once(by.getName(), key, body, SiteCreated.class, () -> added(body, by.getName())));
+    }
+
+    private SiteCreated added(SiteRequest body, String by) {
+        var like = Optional.ofNullable(body.likeSiteId());
+        like.ifPresent(sites::site);
+        long id = sites.add(
+                body.name().strip(),
+                body.code(),
+                body.zone(),
+                Optional.ofNullable(body.dates()).orElse(DateStyle.WORDS),
+                by);
+        like.ifPresent(from -> copies.take(from, id, by));
+        return new SiteCreated(id);
     }
 
     @PostMapping("/api/sites/{siteId}/segments")

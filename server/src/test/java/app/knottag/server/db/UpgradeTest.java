@@ -18,6 +18,7 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -282,7 +283,46 @@ class UpgradeTest {
                             "/api/sites/" + id + "/segments",
                             "{'name':'Later','prefix':'10.99.0.0/24','gateway':'10.99.0.1','resolvers':[]}")
                     .expect(201);
+            likeAnother(fresh, id);
             fresh.sendBytes("POST", "/api/site-file", "application/zip", zip).refused(409, "not-empty");
         }
+    }
+
+    private static List<String> values(Api api, String path, String... fields) {
+        var values = new ArrayList<String>();
+        for (var line : api.get(path).expect(200).json()) {
+            var value = new StringBuilder();
+            for (String field : fields)
+                value.append(line.get(field).asString("")).append(' ');
+            values.add(value.toString());
+        }
+        Collections.sort(values);
+        return values;
+    }
+
+    /** The next shop begins like this one: the same layout and plan, and nothing of any unit. */
+    private static void likeAnother(Api api, long id) {
+        String asked = "{'name':'The next shop','code':'NXT','zone':'Europe/Berlin','likeSiteId':%d}";
+        api.post("/api/sites", asked, 4711).refused(404, "not-found");
+        assertThat(api.get("/api/sites").json()).as("nothing half done").hasSize(1);
+        long next =
+                api.post("/api/sites", asked, id).expect(201).json().get("id").asLong();
+        String was = "/api/sites/" + id, is = "/api/sites/" + next;
+        var plan = new String[] {"name", "kind", "address", "place", "outlet", "switchPort"};
+        assertThat(values(api, is + "/endpoints", plan))
+                .hasSizeGreaterThan(5)
+                .isEqualTo(values(api, was + "/endpoints", plan));
+        for (String line : values(api, is + "/endpoints", "mac", "serial", "tagCode", "station")) {
+            assertThat(line).matches(" *NXT-\\S+ (REGISTER|PLAN) ");
+            assertThat(TagCode.holds(line.strip().split(" ")[0])).as(line).isTrue();
+        }
+        for (String part : List.of("segments", "series", "places", "gear", "outlets", "services"))
+            assertThat(api.get(is + "/sheet").json().get(part))
+                    .as(part)
+                    .hasSameSizeAs(api.get(was + "/sheet").json().get(part));
+        assertThat(values(api, is + "/registries", "name", "type"))
+                .isEqualTo(values(api, was + "/registries", "name", "type"));
+        for (String page : List.of("/conflicts", "/growth", "/wiring", "/board", "/handover", "/firewall"))
+            api.get(is + page).expect(200);
     }
 }
