@@ -78,7 +78,7 @@ class FirstKnotTest extends InTheDemo {
         readable(page, "all checks hold");
         button(page, "Sign off as Joris Teel").click();
         assertThat(page.locator("[data-standing] [data-knot=PASSED]")).isVisible();
-        assertThat(page.locator("[data-standing]")).hasText("Proved and signed off by Joris Teel");
+        assertThat(page.locator("[data-standing]")).hasText("Proved and signed off by Joris Teel, to be handed over");
     }
 
     @ParameterizedTest(name = "{0} fails at “{1}”")
