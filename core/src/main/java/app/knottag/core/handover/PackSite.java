@@ -8,7 +8,6 @@ import app.knottag.core.plan.FirewallRules;
 import app.knottag.core.plan.Method;
 import app.knottag.core.runbook.Nightly;
 import app.knottag.core.runbook.TypeSheet.SheetRow;
-import app.knottag.core.status.Status;
 import app.knottag.core.time.SiteClock;
 import java.time.Instant;
 import java.util.List;
@@ -51,7 +50,7 @@ public record PackSite(
     public record PackRegistry(String name, List<List<String>> entries) {}
 
     /** What a check or a pair of eyes found, and when. */
-    public record Proof(String title, Status status, String seen, String how, Instant at, String by) {}
+    public record Proof(String title, String seen, String how, Instant at, String by) {}
 
     /** A step that was let through with a reason. */
     public record Override(String step, String reason, String by) {}

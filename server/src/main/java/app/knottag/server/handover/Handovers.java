@@ -23,7 +23,6 @@ import app.knottag.server.record.SiteStore;
 import app.knottag.server.record.Sites;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
-import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -207,9 +206,9 @@ public class Handovers {
     /** Somebody says that the latest tags of these hang on them. */
     @Transactional
     public void hung(long siteId, List<Long> ids, String by) {
-        Instant now = clock.instant();
-        var wrong = site(siteId).stream()
-                .filter(w -> ids.contains(w.row().id()))
+        var chosen =
+                site(siteId).stream().filter(w -> ids.contains(w.row().id())).toList();
+        var wrong = chosen.stream()
                 .filter(w -> w.known().tag().state() == TagState.State.NOT_PRINTED)
                 .findFirst();
         if (wrong.isPresent())
@@ -217,7 +216,11 @@ public class Handovers {
                     "endpointIds",
                     "not-printed",
                     wrong.get().row().name() + " has no tag that says what is so. Print it first.");
-        if (store.hung(siteId, ids, now, by) == 0) return;
-        for (long id : ids) log.write(Log.entry(by, "hung the tag").at(siteId, id));
+        var hang = chosen.stream()
+                .filter(w -> w.known().tag().state() == TagState.State.TO_HANG)
+                .map(w -> w.row().id())
+                .toList();
+        if (hang.isEmpty() || store.hung(siteId, hang, clock.instant(), by) == 0) return;
+        for (long id : hang) log.write(Log.entry(by, "hung the tag").at(siteId, id));
     }
 }

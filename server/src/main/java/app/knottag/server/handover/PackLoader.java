@@ -225,13 +225,11 @@ public class PackLoader {
             json.readValue(run.results().text(), new TypeReference<List<CheckResult>>() {}).stream()
                     .filter(r -> r.status() == Status.PASSED || r.status() == Status.FAILED)
                     .forEach(r -> proofs.computeIfAbsent(run.endpointId(), id -> new ArrayList<>())
-                            .add(new Proof(
-                                    r.check().title(), r.status(), r.seen(), Evidence.TOOL.words(), r.at(), run.by())));
+                            .add(new Proof(r.check().title(), r.seen(), Evidence.TOOL.words(), r.at(), run.by())));
         for (var o : checkRuns.observationsOfSite(siteId))
             proofs.computeIfAbsent(o.endpointId(), id -> new ArrayList<>())
                     .add(new Proof(
                             o.checkName().title(),
-                            Status.PASSED,
                             FaultBook.shipped().words(o.checkName(), o.outcome()),
                             o.evidence().words(),
                             o.at(),

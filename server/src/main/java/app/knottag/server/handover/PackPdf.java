@@ -3,13 +3,20 @@ package app.knottag.server.handover;
 import app.knottag.core.handover.Mark.Face;
 import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
+import com.openhtmltopdf.util.XRLog;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.util.logging.Level;
 
 /** Makes paper of a pack: A4, real text, its fonts within. Nothing is fetched from anywhere. */
 final class PackPdf {
+
+    static {
+        // It tells of every style sheet and font that it reads.
+        XRLog.listRegisteredLoggers().forEach(name -> XRLog.setLevel(name, Level.WARNING));
+    }
 
     private PackPdf() {}
 

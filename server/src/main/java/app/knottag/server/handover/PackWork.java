@@ -17,6 +17,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import org.apache.commons.codec.digest.DigestUtils;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -111,7 +112,19 @@ public class PackWork {
 
     private SignedPack keep(
             long siteId, PackType type, String signer, PackSite site, List<PackDevice> ready, byte[] paper, String by) {
-        if (store.changesSince(siteId, site.log().id()) > 0)
+        // Whoever writes into the log holds its end: from here on nobody else's change comes before this one.
+        log.write(Log.entry(by, "pack signed")
+                .at(siteId)
+                .after(Map.of(
+                        "name",
+                        type.words(),
+                        "signer",
+                        signer,
+                        "sha256",
+                        DigestUtils.sha256Hex(paper),
+                        "devices",
+                        ready.size())));
+        if (store.changesSince(siteId, site.log().id()) > 1)
             throw Problem.of(
                     HttpStatus.CONFLICT,
                     "changed-meanwhile",
@@ -121,10 +134,6 @@ public class PackWork {
                         0, siteId, type, signer, clock.instant(), by, site.log().id(), ready.size(), ""),
                 paper);
         var pack = Optional.ofNullable(store.pack(id)).orElseThrow();
-        log.write(Log.entry(by, "pack signed")
-                .at(siteId)
-                .after(Map.of(
-                        "name", type.words(), "signer", signer, "sha256", pack.sha256(), "devices", ready.size())));
         if (type == PackType.CLIENT) {
             var ids = ready.stream().map(d -> d.known().id()).toList();
             store.handedOver(ids, clock.instant());

@@ -1,8 +1,10 @@
 package app.knottag.server.handover;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.handover.PackType;
 import app.knottag.core.handover.TagCode;
 import app.knottag.server.Api;
 import app.knottag.server.Hands;
@@ -101,6 +103,12 @@ class HandoverApiTest {
         return technician.file("POST", "/api/sites/" + site[0] + "/labels.pdf", wanted(type, grid, from, ids));
     }
 
+    private JsonNode logged(String action) {
+        return lead.get("/api/sites/" + site[0] + "/logbook?action=" + action.replace(" ", "%20"))
+                .expect(200)
+                .json();
+    }
+
     private void hang(long id) {
         technician
                 .post("/api/sites/" + site[0] + "/tags/hung", "{'endpointIds':[" + id + "]}")
@@ -132,6 +140,12 @@ class HandoverApiTest {
         hang(first);
         assertThat(endpoint(first).get("ready").asBoolean()).isTrue();
         assertThat(left().get("ready").asInt()).isEqualTo(1);
+        long foreign = Running.till(lead, Running.site(lead), 1);
+        hang(first);
+        hang(foreign);
+        assertThat(logged("hung the tag"))
+                .as("once, and of none of another site")
+                .hasSize(1);
         technician
                 .seen(first)
                 .patch("/api/endpoints/" + first, "{'serial':'OC2-AAAA-0009'}")
@@ -390,6 +404,15 @@ class HandoverApiTest {
                             "{'key':'" + key + "','reason':'Agreed with the client'}")
                     .expect(200);
         technician.post(path, "{'signer':'Bea','strokes':[[{'x':1.5,'y':0}]]}").refused(422, "outside");
+        assertThatThrownBy(() -> Running.bean(PackWork.class)
+                        .sign(site[0], PackType.CLIENT, new PackWork.Signed("Bea", List.of()), "technician", work -> {
+                            lead.put("/api/sites/" + site[0] + "/packs/help", "{'help':'Somebody else'}")
+                                    .expect(200);
+                            return work.get();
+                        }))
+                .as("somebody changed something while the paper was made")
+                .hasMessageStartingWith("Somebody changed something of this site");
+        assertThat(endpoint(first).get("station").asString()).isEqualTo("HANDOVER");
         technician.key = "signed-once-" + site[0];
         long id = technician.post(path, signature).expect(200).json().get("id").asLong();
         assertThat(technician.post(path, signature).expect(200).json().get("id").asLong())
@@ -397,6 +420,9 @@ class HandoverApiTest {
                 .isEqualTo(id);
         technician.key = null;
         assertThat(endpoint(first).get("station").asString()).isEqualTo("DONE");
+        assertThat(logged("handed over")).as("of the ready one alone").hasSize(1);
+        assertThat(logged("pack signed").get(0).get("after").get("signer").asString())
+                .isEqualTo("Bea Lindqvist");
         assertThat(endpoint(second).get("station").asString())
                 .as("not ready, so not handed over")
                 .isEqualTo("HANDOVER");
