@@ -5,11 +5,11 @@
   import Knot from '../../ui/Knot.svelte';
   import Lately from '../../ui/Lately.svelte';
   import Loading from '../../ui/Loading.svelte';
-  import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { dayTime } from '../../ui/time';
   import { at } from '../../router';
   import Hung from './Hung.svelte';
+  import LetPass from './LetPass.svelte';
   import { readinessQuery } from './queries';
   import { TAG, whereTo } from './words';
 
@@ -21,16 +21,7 @@
   const left = $derived(e?.acts.filter((a) => !a.passed) ?? []);
   const change = useChange(() => [['site', siteId]]);
   let passing = $state('');
-  let reason = $state('');
 
-  async function letPass(a: Schemas['ActView']) {
-    const done = await change.run(() =>
-      ok(
-        api.POST('/api/endpoints/{id}/let-pass', { params: { path: { id } }, body: { key: a.key, reason } }),
-      ),
-    );
-    if (done) passing = reason = '';
-  }
   const takeBack = (a: Schemas['ActView']) =>
     change.run(() =>
       ok(api.DELETE('/api/endpoints/{id}/let-pass/{key}', { params: { path: { id, key: a.key } } })),
@@ -87,30 +78,12 @@
                 {#if lead && a.canPass}<button
                     class="btn btn-ghost btn-sm"
                     aria-expanded={passing === a.key}
-                    onclick={() => ((passing = passing === a.key ? '' : a.key), change.clear())}
-                    >Let it pass</button
+                    onclick={() => (passing = passing === a.key ? '' : a.key)}>Let it pass</button
                   >{/if}
               {/if}
             </div>
             {#if passing === a.key}
-              <form
-                class="mt-2 flex max-w-xl flex-wrap items-end gap-2"
-                onsubmit={(ev) => {
-                  ev.preventDefault();
-                  void letPass(a);
-                }}
-              >
-                <div class="flex-1">
-                  <TextField
-                    label="Why may it stay so? It stands in the pack."
-                    bind:value={reason}
-                    error={change.problem?.field('reason')}
-                    autofocus
-                    required
-                  />
-                </div>
-                <button class="btn btn-primary btn-sm" disabled={change.busy}>Let it pass</button>
-              </form>
+              <LetPass {siteId} acts={[{ endpointId: id, key: a.key }]} done={() => (passing = '')} />
             {/if}
           </div>
         </div>

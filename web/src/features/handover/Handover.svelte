@@ -38,5 +38,5 @@
   {:else if view === 'packed'}<PackedAway {siteId} {mayWork} />
   {:else if view === 'packs'}<Packs {siteId} {mayWork} {lead} />
   {:else if view === 'logbook'}<Logbook {siteId} />
-  {:else}<SiteReady {siteId} {mayWork} />{/if}
+  {:else}<SiteReady {siteId} {mayWork} {lead} />{/if}
 {/if}

@@ -4,10 +4,10 @@
   import Knot from '../../ui/Knot.svelte';
   import Loading from '../../ui/Loading.svelte';
   import Trouble from '../../ui/Trouble.svelte';
+  import { DANGERS } from '../../ui/dangers';
   import { dayOf } from '../../ui/time';
   import { at } from '../../router';
   import { readinessQuery } from './queries';
-  import { DANGER } from './words';
 
   /** Everything that stands open at the site, the worst first; secrets themselves are on no record. */
   let { siteId }: { siteId: number } = $props();
@@ -31,7 +31,7 @@
           {o.title}{all > 1 ? `, on ${all} devices` : ''}
         </h2>
         <p class="quiet text-sm">
-          {DANGER[o.danger]}{o.holders[0]?.closes ? `. ${o.holders[0].closes}` : ''}
+          {DANGERS[o.danger]}{o.holders[0]?.closes ? `. ${o.holders[0].closes}` : ''}
         </p>
         <ul class="mt-2 grid gap-1">
           {#each o.holders as h (h.endpointId)}

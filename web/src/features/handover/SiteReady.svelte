@@ -5,14 +5,16 @@
   import Trouble from '../../ui/Trouble.svelte';
   import { at } from '../../router';
   import Hung from './Hung.svelte';
+  import LetPass from './LetPass.svelte';
   import { readinessQuery } from './queries';
   import { whereTo } from './words';
 
   /** The shortest list to a site that is ready, one line for each act that does for several. */
-  let { siteId, mayWork }: { siteId: number; mayWork: boolean } = $props();
+  let { siteId, mayWork, lead }: { siteId: number; mayWork: boolean; lead: boolean } = $props();
   const ready = createQuery(() => readinessQuery(siteId));
   const MOST = 6;
   let whole = $state<string[]>([]);
+  let passing = $state('');
   const key = (a: Schemas['SiteActView']) => a.what + a.title;
   const shown = (a: Schemas['SiteActView']) =>
     whole.includes(key(a)) ? a.endpoints : a.endpoints.slice(0, MOST);
@@ -55,6 +57,12 @@
           {:else if act.what === 'PROVE' && act.endpoints.length > 1}
             <a class="btn btn-outline btn-primary btn-sm" href={at(siteId, 'confirm')}>To Confirm</a>
           {/if}
+          {#if lead && act.canPass}<button
+              class="btn btn-ghost btn-sm"
+              aria-expanded={passing === key(act)}
+              onclick={() => (passing = passing === key(act) ? '' : key(act))}
+              >Let {act.endpoints.length === 1 ? 'it' : 'them'} pass</button
+            >{/if}
         </div>
         <p class="mt-1 flex flex-wrap gap-x-4 gap-y-1">
           {#each shown(act) as e (e.id)}<a
@@ -68,6 +76,13 @@
               onclick={() => whole.push(key(act))}>and {act.endpoints.length - MOST} more</button
             >{/if}
         </p>
+        {#if passing === key(act)}
+          <LetPass
+            {siteId}
+            acts={act.endpoints.map((e) => ({ endpointId: e.id, key: e.key }))}
+            done={() => (passing = '')}
+          />
+        {/if}
       </li>
     {:else}
       <li class="py-3">Nothing is left to do but what a lead lets pass.</li>

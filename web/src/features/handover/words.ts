@@ -29,17 +29,3 @@ export const TAG: Record<Schemas['ReadyView']['tag'], string> = {
   TO_HANG: 'tag printed, not hung yet',
   HANGS: 'tag hangs',
 };
-
-/** What an opening lets in, in words. */
-export const DANGER: Record<Schemas['SiteOpeningView']['danger'], string> = {
-  FACTORY_PASSWORD: 'Factory password',
-  NO_PASSWORD: 'No password',
-  ADMINISTRATOR: 'Administrator left on',
-  FIREWALL: 'Firewall open',
-  SHARED_PASSWORD: 'The same password on several',
-  ALLOW_LIST: 'Allow list too wide',
-  MAIL_SIGN_IN: 'Weaker mail sign-in',
-  PLAIN_PAGE: 'Page without encryption',
-  PASSWORD_ON_PAPER: 'Password on paper',
-  OTHER: 'Something else',
-};

@@ -1,7 +1,7 @@
 <script lang="ts">
   import TextField from '../../ui/TextField.svelte';
   import TimeField from '../../ui/TimeField.svelte';
-  import { DANGERS, type Danger } from './dangers';
+  import { DANGERS, type Danger } from '../../ui/dangers';
 
   /** Who closes an opening, and by which day; one that was found is named first. */
   let {

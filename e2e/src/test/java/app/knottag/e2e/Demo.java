@@ -53,6 +53,9 @@ final class Demo implements AutoCloseable {
                                 "--no-first-run",
                                 "--disable-background-networking",
                                 "--disable-component-update",
+                                "--use-fake-ui-for-media-stream",
+                                "--use-fake-device-for-media-stream",
+                                "--use-file-for-fake-video-capture=" + Film.of("PGB-T1-G7", data),
                                 "--disable-sync")));
         PlaywrightAssertions.setDefaultAssertionTimeout(15_000);
     }

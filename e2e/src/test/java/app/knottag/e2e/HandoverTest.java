@@ -35,6 +35,7 @@ class HandoverTest extends InTheDemo {
         assertThat(page).hasURL(Pattern.compile("/confirm/"));
         page.keyboard().press("g");
         page.keyboard().press("h");
+        assertThat(page.getByText("What is left at the whole site")).isVisible();
         var office = act(page, "OFFICE");
         office.getByText("Let it pass").click();
         field(page, "Why may it stay so? It stands in the pack.").fill("password: knot42");
@@ -109,6 +110,9 @@ class HandoverTest extends InTheDemo {
         field(page, "Code of a tag, typed or scanned").fill("PGB-TI-G7");
         button(page, "Go to it").click();
         assertThat(page.getByText("at place 5, I where 1 stands")).isVisible();
+        button(page, "With the camera").click();
+        assertThat(page).hasURL(Pattern.compile("/sites/1/plan/\\d+$"));
+        assertThat(page.locator("[data-tag-strip]")).containsText("Till 1 payment terminal");
         page.navigate(demo.url() + "/t/PGBT1G7");
         assertThat(page).hasURL(Pattern.compile("/sites/1/plan/\\d+$"));
         assertThat(page.locator("[data-tag-strip]")).containsText("Till 1 payment terminal");

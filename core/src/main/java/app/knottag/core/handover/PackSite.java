@@ -6,6 +6,7 @@ import app.knottag.core.hardware.Wiring;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.plan.FirewallRules;
 import app.knottag.core.plan.Method;
+import app.knottag.core.reach.PaperSearch;
 import app.knottag.core.runbook.Nightly;
 import app.knottag.core.runbook.TypeSheet.SheetRow;
 import app.knottag.core.time.SiteClock;
@@ -59,6 +60,7 @@ public record PackSite(
      * A device.
      *
      * @param typed what was entered on it, menu by menu in its own order
+     * @param search what its search for a cause rests on
      * @param kind empty when its kind's file is not here
      */
     public record PackDevice(
@@ -69,6 +71,7 @@ public record PackSite(
             Optional<Kind> kind,
             Method method,
             List<SheetRow> typed,
+            Optional<PaperSearch.Device> search,
             List<Proof> proofs,
             List<Override> overrides) {
 

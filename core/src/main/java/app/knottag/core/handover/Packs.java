@@ -14,6 +14,7 @@ import app.knottag.core.handover.PackSite.PackSegment;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.ResetRule;
 import app.knottag.core.plan.FirewallRules;
+import app.knottag.core.reach.PaperSearch;
 import app.knottag.core.runbook.OpenState;
 import app.knottag.core.runbook.TypeSheet.SheetRow;
 import java.util.ArrayList;
@@ -206,7 +207,41 @@ public final class Packs {
                         "What a reset does",
                         kinds().flatMap(k -> k.reset().stream().flatMap(r -> reset(k, r)))
                                 .toList()),
+                new Chapter("When one is silent", silent()),
                 log());
+    }
+
+    /** The searches on paper of the site's devices, each once. */
+    private List<PaperSearch.Device> searches() {
+        return site.devices().stream()
+                .flatMap(d -> d.search().stream())
+                .distinct()
+                .toList();
+    }
+
+    /** Each device says which of the searches is its own; what mends each cause stands once, at the end. */
+    private List<Block> silent() {
+        var searches = searches();
+        if (searches.isEmpty()) return List.of();
+        var blocks = new ArrayList<Block>();
+        blocks.add(
+                new Words(
+                        "Which search is a device's own, and what each look should show, stands above under its name. Begin at "
+                                + "look 1, and go where what you see leads. Each look tells most for the minutes that it takes."));
+        for (var device : searches) {
+            blocks.add(new Heading(search(searches, device)));
+            blocks.add(SearchTable.of(PaperSearch.of(device)));
+        }
+        blocks.add(new Heading("Each cause, and what to do"));
+        blocks.add(SearchTable.causes(searches.stream()
+                .flatMap(d -> PaperSearch.of(d).faults().stream())
+                .distinct()
+                .toList()));
+        return blocks;
+    }
+
+    private static String search(List<PaperSearch.Device> searches, PaperSearch.Device device) {
+        return "Search " + (searches.indexOf(device) + 1);
     }
 
     private Stream<Block> segment(PackSegment s) {
@@ -309,6 +344,7 @@ public final class Packs {
                 .ifPresent(s -> facts.put(
                         "Proved", s.grade().words() + ", " + site.head().clock().moment(s.at()) + " by " + s.by()));
         facts.put("Tag on it", d.known().tag().state().words());
+        d.search().ifPresent(own -> facts.put("When it is silent", search(searches(), own)));
         blocks.add(new Facts(facts));
         typed(d.typed()).forEach(blocks::add);
         if (!d.proofs().isEmpty())

@@ -48,7 +48,10 @@ public final class Readiness {
             Optional<Instant> handedOver) {}
 
     /** One thing to be done, and for which endpoints. */
-    public record SiteAct(What what, String title, List<Known> endpoints) {}
+    public record SiteAct(What what, String title, List<Due> endpoints) {}
+
+    /** For whom an act is to be done, with what names it there. */
+    public record Due(Known known, String key) {}
 
     /**
      * Returns what is to be done for one endpoint. What has not come as far as its sign-off is taken to the station where it
@@ -138,12 +141,12 @@ public final class Readiness {
 
     /** Returns what is to be done for a whole site: the same act for several endpoints is one line, in the order of the work. */
     public static List<SiteAct> of(List<Known> site, SiteClock clock) {
-        var together = new LinkedHashMap<Map.Entry<What, String>, List<Known>>();
+        var together = new LinkedHashMap<Map.Entry<What, String>, List<Due>>();
         for (var known : site)
             for (var act : of(known, clock))
                 if (act.passed().isEmpty())
                     together.computeIfAbsent(Map.entry(act.what(), act.title()), k -> new ArrayList<>())
-                            .add(known);
+                            .add(new Due(known, act.key()));
         return together.entrySet().stream()
                 .map(e -> new SiteAct(e.getKey().getKey(), e.getKey().getValue(), List.copyOf(e.getValue())))
                 .sorted(Comparator.comparing(SiteAct::what).thenComparing(SiteAct::title))

@@ -135,6 +135,11 @@ public record Kind(
         steps = List.copyOf(StepOrder.of(steps));
     }
 
+    /** Whether it reaches something on the internet by itself. */
+    public boolean callsOut() {
+        return talks.stream().anyMatch(t -> t.to() == Talk.To.INTERNET);
+    }
+
     /** Returns the kind with other steps and another menu, as they apply to one endpoint. */
     public Kind with(List<Step> applying, List<MenuField> fields) {
         return new Kind(

@@ -20,6 +20,7 @@ public record Opening(String key, Danger danger, String title, String closes) {
         MAIL_SIGN_IN,
         PLAIN_PAGE,
         PASSWORD_ON_PAPER,
+        PASSWORD_SPOKEN,
         OTHER;
 
         /** Whether it is closed by a new secret, of which only the place is on record where it is kept. */
@@ -27,7 +28,8 @@ public record Opening(String key, Danger danger, String title, String closes) {
             return this == FACTORY_PASSWORD
                     || this == NO_PASSWORD
                     || this == SHARED_PASSWORD
-                    || this == PASSWORD_ON_PAPER;
+                    || this == PASSWORD_ON_PAPER
+                    || this == PASSWORD_SPOKEN;
         }
     }
 

@@ -147,8 +147,8 @@ class ReadinessTest {
                 known(3, "Till 2", Station.HANDOVER, 0, Grade.FIRM, true, TagState.State.NOT_PRINTED),
                 passing(known(4, "Till 3", Station.HANDOVER, 0, Grade.FIRM, null, TagState.State.HANGS), "office"));
         assertThat(Readiness.of(site, CLOCK))
-                .extracting(a ->
-                        a.what() + " " + a.endpoints().stream().map(Known::name).toList())
+                .extracting(a -> a.what() + " "
+                        + a.endpoints().stream().map(d -> d.known().name()).toList())
                 .containsExactly("ADDRESS [Copier]", "TAG_PRINT [Till 1, Till 2]");
     }
 

@@ -63,7 +63,7 @@ class SecurityConfig {
                                         "/api/sites/*/site.zip",
                                         "/api/sites/*/dates")
                                 .hasRole("LEAD")
-                                .requestMatchers(POST, "/api/sites", "/api/kinds", "/api/endpoints/*/let-pass")
+                                .requestMatchers(POST, "/api/sites", "/api/kinds", "/api/sites/*/let-pass")
                                 .hasRole("LEAD")
                                 .requestMatchers(DELETE, "/api/endpoints/*/let-pass/*", "/api/label-grids/*")
                                 .hasRole("LEAD")

@@ -12,10 +12,12 @@ import app.knottag.server.handover.Handovers.Whole;
 import app.knottag.server.web.FormReader;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
 import java.security.Principal;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -50,10 +52,10 @@ class HandoverController {
             @Nullable Instant handedOverAt,
             List<ActView> acts) {}
 
-    record ActEndpoint(long id, String name) {}
+    record ActEndpoint(long id, String name, String key) {}
 
     /** The same act for one or more endpoints. */
-    record SiteActView(What what, String title, List<ActEndpoint> endpoints) {}
+    record SiteActView(What what, String title, boolean canPass, List<ActEndpoint> endpoints) {}
 
     record OpeningHolder(
             long endpointId,
@@ -69,7 +71,11 @@ class HandoverController {
     record ReadinessView(
             int ready, List<SiteActView> acts, List<SiteOpeningView> openings, List<ReadyView> endpoints) {}
 
-    record LetPassRequest(@NotNull String key, @NotNull String reason) {}
+    record LetPassRequest(
+            @NotNull @Size(max = 1000) List<@Valid OpenActRequest> acts,
+            @NotNull String reason) {}
+
+    record OpenActRequest(@NotNull Long endpointId, @NotNull String key) {}
 
     record HungRequest(@NotNull List<Long> endpointIds) {}
 
@@ -90,8 +96,10 @@ class HandoverController {
                         .map(a -> new SiteActView(
                                 a.what(),
                                 a.title(),
+                                a.what().canPass(),
                                 a.endpoints().stream()
-                                        .map(k -> new ActEndpoint(k.id(), k.name()))
+                                        .map(d -> new ActEndpoint(
+                                                d.known().id(), d.known().name(), d.key()))
                                         .toList()))
                         .toList(),
                 Readiness.openings(known, clock).stream()
@@ -141,9 +149,16 @@ class HandoverController {
         return new PassView(p.reason(), p.by(), p.at());
     }
 
-    @PostMapping("/api/endpoints/{id}/let-pass")
-    void letPass(@PathVariable long id, @Valid @RequestBody LetPassRequest b, Principal by) {
-        handovers.letPass(id, b.key(), FormReader.words("reason", b.reason(), true), by.getName());
+    @PostMapping("/api/sites/{siteId}/let-pass")
+    void letPass(@PathVariable long siteId, @Valid @RequestBody LetPassRequest b, Principal by) {
+        handovers.letPass(
+                siteId,
+                b.acts().stream()
+                        .collect(Collectors.groupingBy(
+                                OpenActRequest::endpointId,
+                                Collectors.mapping(OpenActRequest::key, Collectors.toSet()))),
+                FormReader.words("reason", b.reason(), true),
+                by.getName());
     }
 
     @DeleteMapping("/api/endpoints/{id}/let-pass/{key}")

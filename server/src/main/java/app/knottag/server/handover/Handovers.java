@@ -1,6 +1,7 @@
 package app.knottag.server.handover;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.handover.Act;
 import app.knottag.core.handover.Readiness;
 import app.knottag.core.handover.Readiness.Known;
 import app.knottag.core.handover.Readiness.LetPass;
@@ -28,6 +29,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
@@ -168,28 +170,30 @@ public class Handovers {
         return sites.clock(siteId);
     }
 
-    /** A lead lets something stay as it is; only what is to be done there now can be let pass. */
+    /** A lead lets things stay as they are, all of them or none; only what is to be done there now can be let pass. */
     @Transactional
-    public void letPass(long endpointId, String key, String reason, String by) {
-        var e = endpoints.get(endpointId);
-        var known = site(e.siteId()).stream()
-                .filter(w -> w.row().id() == endpointId)
-                .findFirst()
-                .orElseThrow(() -> Problem.notFound("This endpoint is retired."))
-                .known();
-        var act = Readiness.of(known, clock(e.siteId())).stream()
-                .filter(a -> a.key().equals(key))
-                .findFirst()
-                .orElseThrow(() ->
-                        Problem.field("key", "not-open", "That is not to be done for " + e.name() + " any more."));
+    public void letPass(long siteId, Map<Long, Set<String>> keys, String reason, String by) {
+        var clock = clock(siteId);
+        var known = site(siteId).stream().collect(Collectors.toMap(w -> w.row().id(), Whole::known));
+        keys.forEach((id, of) -> {
+            var endpoint = Optional.ofNullable(known.get(id))
+                    .orElseThrow(() -> Problem.notFound("An endpoint of these is retired, or stands at another site."));
+            var acts = Readiness.of(endpoint, clock).stream().collect(Collectors.toMap(Act::key, Function.identity()));
+            for (var key : of) pass(siteId, endpoint, Optional.ofNullable(acts.get(key)), reason, by);
+        });
+    }
+
+    private void pass(long siteId, Known endpoint, Optional<Act> todo, String reason, String by) {
+        var act = todo.orElseThrow(() ->
+                Problem.field("acts", "not-open", "That is not to be done for " + endpoint.name() + " any more."));
         if (!act.what().canPass())
             throw Problem.field(
-                    "key",
+                    "acts",
                     "cannot-pass",
                     "What was never set up or proved cannot be handed over: " + act.title() + ".");
-        store.letPass(new PassRow(endpointId, key, reason, clock.instant(), by));
+        store.letPass(new PassRow(endpoint.id(), act.key(), reason, clock.instant(), by));
         log.write(Log.entry(by, "let pass: " + act.title())
-                .at(e.siteId(), endpointId)
+                .at(siteId, endpoint.id())
                 .after(act.detail())
                 .because(reason));
     }

@@ -1,5 +1,6 @@
 package app.knottag.server.handover;
 
+import app.knottag.core.handover.Mark.Face;
 import app.knottag.core.handover.PackType;
 import app.knottag.server.handover.HandoverStore.SignedPack;
 import app.knottag.server.handover.PackWork.Signed;
@@ -9,8 +10,10 @@ import app.knottag.server.web.Idempotency;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.security.Principal;
+import java.time.Duration;
 import java.util.List;
 import java.util.Locale;
+import org.springframework.http.CacheControl;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -59,8 +62,17 @@ class PackController {
         return ResponseEntity.ok()
                 .header(
                         "Content-Security-Policy",
-                        "default-src 'none'; style-src 'unsafe-inline'; img-src data:; frame-ancestors 'none'")
+                        "default-src 'none'; style-src 'unsafe-inline'; font-src 'self'; img-src data:;"
+                                + " frame-ancestors 'none'")
                 .body(packs.html(siteId, type, by.getName()));
+    }
+
+    /** A font of the packs, for the browser that shows one. */
+    @GetMapping(path = "/api/letters/{face}.ttf", produces = "font/ttf")
+    ResponseEntity<byte[]> letters(@PathVariable Face face) {
+        return ResponseEntity.ok()
+                .cacheControl(CacheControl.maxAge(Duration.ofDays(30)))
+                .body(Fonts.file(face));
     }
 
     @GetMapping(path = "/api/sites/{siteId}/packs/{type}.pdf", produces = MediaType.APPLICATION_PDF_VALUE)

@@ -1,5 +1,6 @@
 package app.knottag.server.handover;
 
+import app.knottag.core.handover.Mark.Face;
 import app.knottag.core.handover.PackDocument;
 import app.knottag.core.handover.PackDocument.Block;
 import app.knottag.core.handover.PackDocument.Chapter;
@@ -7,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.springframework.web.util.HtmlUtils;
 
 /** Writes a pack as one page of XHTML, for a browser and for paper (A4). */
@@ -15,7 +17,7 @@ final class PackHtml {
     private static final String STYLE = """
             @page { size: A4; margin: 18mm 16mm 20mm 18mm;
               @bottom-left { content: element(foot); }
-              @bottom-right { content: counter(page) " / " counter(pages); font: 9pt Words; } }
+              @bottom-right { content: counter(page) " / " counter(pages); font: 9pt Words; white-space: nowrap; } }
             body { font: 10.5pt/1.45 Words, Other, sans-serif; color: #1d2630; max-width: 190mm; margin: 0 auto; }
             h1 { font: bold 25pt/1.1 Words, Other, sans-serif; margin: 0 0 3mm; }
             h2 { font: bold 15pt/1.2 Words, Other, sans-serif; margin: 9mm 0 2.5mm; border-bottom: 0.6mm solid #c8662b; padding-bottom: 1mm;
@@ -35,7 +37,20 @@ final class PackHtml {
             @media screen { .foot { display: none; } body { padding: 8mm; } }
             """;
 
+    /** A browser fetches the letters from here; what makes paper has them at hand. */
+    private static final String LETTERS = Stream.of(Face.values())
+            .map(f -> "@font-face { font-family: " + (f == Face.WORDS || f == Face.WORDS_BOLD ? "Words" : "Figures")
+                    + "; font-weight: " + (f == Face.WORDS || f == Face.FIGURES ? 400 : 700)
+                    + "; src: url(/api/letters/"
+                    + f.name() + ".ttf); }\n")
+            .collect(Collectors.joining());
+
     private PackHtml() {}
+
+    /** The same with its letters, for a browser. */
+    static String page(PackDocument pack) {
+        return write(pack, List.of()).replaceFirst("<style>", "<style>" + LETTERS);
+    }
 
     /** @param signature what stands below it, as a picture and a line; empty while nobody has signed */
     static String write(PackDocument pack, List<String> signature) {

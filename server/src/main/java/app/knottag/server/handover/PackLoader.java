@@ -12,9 +12,12 @@ import app.knottag.core.handover.PackSite.PackService;
 import app.knottag.core.handover.PackSite.Proof;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
+import app.knottag.core.plan.Method;
 import app.knottag.core.reach.CheckResult;
 import app.knottag.core.reach.Evidence;
 import app.knottag.core.reach.FaultBook;
+import app.knottag.core.reach.NetworkState;
+import app.knottag.core.reach.PaperSearch;
 import app.knottag.core.register.Registration;
 import app.knottag.core.register.Registry;
 import app.knottag.core.runbook.Board;
@@ -22,6 +25,7 @@ import app.knottag.core.runbook.Runbook;
 import app.knottag.core.status.Status;
 import app.knottag.server.handover.Handovers.Whole;
 import app.knottag.server.record.CheckRunStore;
+import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Firewalls;
 import app.knottag.server.record.NightPlans;
 import app.knottag.server.record.RegistryBook;
@@ -100,6 +104,7 @@ public class PackLoader {
         var plan = plans.plan(siteId);
         var all = handovers.site(siteId);
         var head = store.head();
+        var registered = book.site(siteId);
         var rows = siteStore.segments(siteId).stream()
                 .collect(Collectors.toMap(SiteStore.SegmentRow::id, Function.identity()));
         return new PackSite(
@@ -132,8 +137,8 @@ public class PackLoader {
                         services(siteId),
                         plan.cables(),
                         firewalls.rules(siteId)),
-                devices(siteId, all),
-                registries(siteId),
+                devices(siteId, all, registered),
+                registries(registered),
                 nights.plan(siteId).slots(),
                 new LogHead(head.id(), head.hash()));
     }
@@ -158,8 +163,7 @@ public class PackLoader {
                 .toList();
     }
 
-    private List<PackRegistry> registries(long siteId) {
-        var site = book.site(siteId);
+    private List<PackRegistry> registries(RegistryBook.Site site) {
         var now = clock.instant();
         return site.registries().values().stream()
                 .map(r -> new PackRegistry(
@@ -187,12 +191,13 @@ public class PackLoader {
                 });
     }
 
-    private List<PackDevice> devices(long siteId, List<Whole> all) {
+    private List<PackDevice> devices(long siteId, List<Whole> all, RegistryBook.Site registries) {
         var ids = all.stream().map(w -> w.row().id()).collect(Collectors.toSet());
         var jobs =
                 runbooks.jobs(siteId, ids).stream().collect(Collectors.toMap(Board.Job::endpoint, Board.Job::runbook));
         var sheets = runbooks.sheets(siteId);
         var proofs = proofs(siteId);
+        var wanted = registries.wanted();
         return all.stream()
                 .map(w -> {
                     var e = w.row();
@@ -205,10 +210,22 @@ public class PackLoader {
                             kinds.find(e.kind(), e.kindVersion()).or(() -> kinds.find(e.kind())),
                             e.method(),
                             runbook.map(r -> sheets.apply(e, r.kind())).orElse(List.of()),
+                            runbook.map(r -> search(e, r.kind(), wanted.contains(e.id()))),
                             proofs.getOrDefault(e.id(), List.of()),
                             runbook.map(PackLoader::overrides).orElse(List.of()));
                 })
                 .toList();
+    }
+
+    private static PaperSearch.Device search(EndpointStore.Row e, Kind kind, boolean wanted) {
+        return new PaperSearch.Device(
+                new NetworkState.Traits(
+                        wanted,
+                        e.partnerId() != null,
+                        kind.service().tellsSerial(),
+                        kind.callsOut(),
+                        kind.wireless() ? NetworkState.Joined.WIRELESS : NetworkState.Joined.CABLE),
+                e.method() == Method.RESERVED);
     }
 
     private static List<Override> overrides(Runbook runbook) {

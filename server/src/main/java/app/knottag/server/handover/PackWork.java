@@ -53,11 +53,11 @@ public class PackWork {
     }
 
     String html(long siteId, PackType type, String by) {
-        return PackHtml.write(Packs.of(type, loader.load(siteId, by)), List.of());
+        return PackHtml.page(Packs.of(type, loader.load(siteId, by)));
     }
 
     byte[] pdf(long siteId, PackType type, String by) {
-        return PackPdf.write(html(siteId, type, by));
+        return PackPdf.write(PackHtml.write(Packs.of(type, loader.load(siteId, by)), List.of()));
     }
 
     /** Whom the client calls, and the packs that were signed. */

@@ -105,6 +105,6 @@ class KindController {
                 kind.labelPlace(),
                 kind.fixedBecause(),
                 kind.nightlyMinutes(),
-                kind.talks().stream().anyMatch(t -> t.to() == Kind.Talk.To.INTERNET));
+                kind.callsOut());
     }
 }

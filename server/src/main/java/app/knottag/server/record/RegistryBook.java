@@ -74,6 +74,14 @@ public class RegistryBook {
         /** A unit's place in a registry. */
         record Place(long registry, long unit) {}
 
+        /** Returns the units that some registry wants. */
+        public Set<Long> wanted() {
+            return units.entrySet().stream()
+                    .filter(u -> registries.values().stream().anyMatch(r -> r.wants(u.getValue())))
+                    .map(Map.Entry::getKey)
+                    .collect(Collectors.toSet());
+        }
+
         public List<Registration> registrations() {
             return rows.stream().map(RegistryBook::plain).toList();
         }

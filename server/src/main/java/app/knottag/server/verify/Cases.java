@@ -152,7 +152,7 @@ class Cases {
         if (hang.gear() != null) on.add(new Common(Shared.SWITCH, hang.gear()));
         if (hang.place() != null) on.add(new Common(Shared.STRIP, hang.place()));
         if (hang.partner() != null) on.add(new Common(Shared.PARTNER, hang.partner()));
-        if (Targets.callsOut(kind)) on.add(new Common(Shared.SERVICE, "the service of a " + kind.noun()));
+        if (kind.callsOut()) on.add(new Common(Shared.SERVICE, "the service of a " + kind.noun()));
         if (hang.renumberedAt() != null) on.add(new Common(Shared.CHANGE, hang.segment()));
         if (BY_MACHINE.contains(told.word())) on.add(new Common(Shared.MACHINE, ""));
         return on;

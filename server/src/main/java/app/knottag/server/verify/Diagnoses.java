@@ -99,7 +99,7 @@ class Diagnoses {
                 registries.wanted(e),
                 e.partnerId() != null,
                 kind.service().tellsSerial(),
-                Targets.callsOut(kind),
+                kind.callsOut(),
                 joined(kind, e));
         var own = probes.here().addresses();
         return NetworkState.intended(

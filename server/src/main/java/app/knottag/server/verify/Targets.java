@@ -73,16 +73,12 @@ class Targets {
                 kind.service(),
                 partner(e).map(p -> new Target.Partner(p.name(), p.address(), Optional.ofNullable(p.testPort()))),
                 known,
-                callsOut(kind) ? context.resolvers() : List.of(),
+                kind.callsOut() ? context.resolvers() : List.of(),
                 siteStore.services(e.siteId()).stream()
                         .filter(s -> s.calledBy(kind.id()) || s.kinds().isEmpty() && fitsByPort(kind, s))
                         .map(s -> listed(s, s.calledBy(kind.id())))
                         .toList(),
                 ground(e.siteId())));
-    }
-
-    static boolean callsOut(Kind kind) {
-        return kind.talks().stream().anyMatch(t -> t.to() == Talk.To.INTERNET);
     }
 
     private static boolean fitsByPort(Kind kind, SiteStore.ServiceRow s) {

@@ -30,6 +30,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import java.util.stream.StreamSupport;
 import javax.imageio.ImageIO;
 import org.apache.pdfbox.Loader;
@@ -167,17 +168,29 @@ class HandoverApiTest {
             "Only a lead lets something pass, with a reason, and just what is to be done now; it stands in the pack")
     @Test
     void letPass() throws IOException {
+        String pass = "/api/sites/" + site[0] + "/let-pass";
+        technician.post(pass, letPass("There is none", "office")).refused(403, "not-allowed");
+        lead.post(pass, letPass(" ", "office")).refused(422, "bad-words");
+        lead.post(pass, letPass("There is none", "office", "office:apart")).refused(422, "not-open");
+        lead.post("/api/sites/" + (site[0] + 1) + "/let-pass", letPass("There is none", "office"))
+                .refused(404, "not-found");
+        assertThat(acts(endpoint(first))).as("all of them or none").containsExactly("OFFICE", "TAG_PRINT");
+        lead.post(pass, letPass("The client has no office", "office")).expect(200);
         String path = "/api/endpoints/" + first + "/let-pass";
-        technician.post(path, "{'key':'office','reason':'There is none'}").refused(403, "not-allowed");
-        lead.post(path, "{'key':'office','reason':' '}").refused(422, "bad-words");
-        lead.post(path, "{'key':'office:apart','reason':'There is none'}").refused(422, "not-open");
-        lead.post(path, "{'key':'office','reason':'The client has no office'}").expect(200);
         assertThat(acts(endpoint(first))).containsExactly("TAG_PRINT");
         assertThat(text(pack("CLIENT"))).contains("Left undone", "The client has no office");
         technician.delete(path + "/office").refused(403, "not-allowed");
         lead.delete(path + "/office").expect(200);
         lead.delete(path + "/office").refused(404, "not-found");
         assertThat(acts(endpoint(first))).containsExactly("OFFICE", "TAG_PRINT");
+    }
+
+    private String letPass(String reason, String... keys) {
+        return "{'reason':'" + reason + "','acts':["
+                + Stream.of(keys)
+                        .map(k -> "{'endpointId':" + first + ",'key':'" + k + "'}")
+                        .collect(Collectors.joining(","))
+                + "]}";
     }
 
     /** Texts of a page with the place of their first letter, in mm from the upper left corner. */
@@ -366,7 +379,12 @@ class HandoverApiTest {
             for (var m : document.getDocumentCatalog().getDocumentOutline().children()) marks.add(m.getTitle());
             assertThat(marks)
                     .contains(
-                            "Networks", "Addresses", "Rules of the firewall", "Device by device", "What a reset does");
+                            "Networks",
+                            "Addresses",
+                            "Rules of the firewall",
+                            "Device by device",
+                            "What a reset does",
+                            "When one is silent");
             for (var name : document.getPage(0).getResources().getFontNames())
                 assertThat(document.getPage(0).getResources().getFont(name).isEmbedded())
                         .isTrue();
@@ -398,11 +416,8 @@ class HandoverApiTest {
         String signature = "{'signer':'Bea Lindqvist','strokes':[[{'x':0.1,'y':0.2},{'x':0.5,'y':0.7}]]}";
         technician.post(path, signature).refused(409, "nothing-ready");
         technician.post(path, "{'signer':' ','strokes':[]}").refused(422, "bad-words");
-        for (String key : List.of("office", "tag_print"))
-            lead.post(
-                            "/api/endpoints/" + first + "/let-pass",
-                            "{'key':'" + key + "','reason':'Agreed with the client'}")
-                    .expect(200);
+        lead.post("/api/sites/" + site[0] + "/let-pass", letPass("Agreed with the client", "office", "tag_print"))
+                .expect(200);
         technician.post(path, "{'signer':'Bea','strokes':[[{'x':1.5,'y':0}]]}").refused(422, "outside");
         assertThatThrownBy(() -> Running.bean(PackWork.class)
                         .sign(site[0], PackType.CLIENT, new PackWork.Signed("Bea", List.of()), "technician", work -> {
