@@ -20,7 +20,9 @@
     whole.includes(key(a)) ? a.endpoints : a.endpoints.slice(0, MOST);
   const tagsOf = (a: Schemas['SiteActView']) =>
     `${at(siteId, 'handover', 'tags')}?of=${a.endpoints.map((e) => e.id).join(',')}`;
+  const all = $derived(ready.data?.endpoints.length ?? 0);
   const handed = $derived(ready.data?.endpoints.filter((e) => e.handedOverAt).length ?? 0);
+  const toHand = $derived((ready.data?.ready ?? 0) - handed);
 </script>
 
 <h1>What is left</h1>
@@ -32,16 +34,13 @@
   <p class="mt-2">Nothing stands at this site yet. What was proved comes here, to be handed over.</p>
 {:else}
   <p class="mt-1 text-lg" role="status">
-    {#if ready.data.ready === ready.data.endpoints.length}
-      All {ready.data.ready} are ready to be handed over.
-      <a class="link font-semibold" href={at(siteId, 'handover', 'packs')}>Make the pack</a>
+    {#if handed === 0}
+      {ready.data.ready === all ? 'All' : `${ready.data.ready} of`} {all} are ready to be handed over.
     {:else}
-      {ready.data.ready} of {ready.data.endpoints.length} are ready to be handed over{handed
-        ? `, ${handed} of them are`
-        : ''}.
-      {#if ready.data.ready}<a class="link" href={at(siteId, 'handover', 'packs')}>Make the pack for those</a
-        >{/if}
+      {handed === all ? 'All' : `${handed} of`}
+      {all} are handed over{toHand ? `, and ${toHand} more ready to be` : ''}.
     {/if}
+    {#if toHand}<a class="link font-semibold" href={at(siteId, 'handover', 'packs')}>Make the pack</a>{/if}
   </p>
   <ol class="mt-4 max-w-4xl">
     {#each ready.data.acts as act (key(act))}

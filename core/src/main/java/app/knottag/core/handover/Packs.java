@@ -349,7 +349,7 @@ public final class Packs {
         typed(d.typed()).forEach(blocks::add);
         if (!d.proofs().isEmpty())
             blocks.add(new Table(
-                    List.of("Check", "Found", "How", "When, by whom"),
+                    List.of("Check", "Found", "How known", "When, by whom"),
                     List.of(),
                     d.proofs().stream()
                             .map(p -> List.of(

@@ -17,7 +17,7 @@ final class PackHtml {
     private static final String STYLE = """
             @page { size: A4; margin: 18mm 16mm 20mm 18mm;
               @bottom-left { content: element(foot); }
-              @bottom-right { content: counter(page) " / " counter(pages); font: 9pt Words; white-space: nowrap; } }
+              @bottom-right { content: counter(page) " / " counter(pages); font: 9pt Words; width: 24mm; text-align: right; } }
             body { font: 10.5pt/1.45 Words, Other, sans-serif; color: #1d2630; max-width: 190mm; margin: 0 auto; }
             h1 { font: bold 25pt/1.1 Words, Other, sans-serif; margin: 0 0 3mm; }
             h2 { font: bold 15pt/1.2 Words, Other, sans-serif; margin: 9mm 0 2.5mm; border-bottom: 0.6mm solid #c8662b; padding-bottom: 1mm;
@@ -25,7 +25,7 @@ final class PackHtml {
             h3 { font: bold 11.5pt/1.25 Words, Other, sans-serif; margin: 5mm 0 1.5mm; page-break-after: avoid; }
             p { margin: 0 0 1.6mm; } ul, ol { margin: 0 0 2mm; padding-left: 6mm; } li { margin: 0 0 1mm; }
             table { width: 100%; border-collapse: collapse; margin: 1mm 0 3mm; font-size: 9.5pt; -fs-table-paginate: paginate; }
-            th { text-align: left; font-weight: bold; border-bottom: 0.35mm solid #1d2630; padding: 0.8mm 2.5mm 0.8mm 0; }
+            th { text-align: left; white-space: nowrap; font-weight: bold; border-bottom: 0.35mm solid #1d2630; padding: 0.8mm 2.5mm 0.8mm 0; }
             td { vertical-align: top; border-bottom: 0.15mm solid #b9b2a2; padding: 0.9mm 2.5mm 0.9mm 0; word-wrap: break-word; }
             tr { page-break-inside: avoid; }
             .figures { font-family: Figures, Other, monospace; font-size: 9pt; }

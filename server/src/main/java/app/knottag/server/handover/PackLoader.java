@@ -150,7 +150,7 @@ public class PackLoader {
                     case LISTENING_PORT -> "number 1 listens on " + (s.portBase() + 1);
                     default -> "counts from 1";
                 }
-                + ", up to " + s.lastNumber() + ".";
+                + (s.lastNumber() == 0 ? "." : ", up to " + s.lastNumber() + ".");
     }
 
     private List<PackService> services(long siteId) {
