@@ -22,7 +22,8 @@
     [
       'TECHNICIAN',
       'For the next technician',
-      'Networks, addresses, wiring, registries, firewall rules, and device by device what was entered, proved and left open; how to find the cause when one is silent.',
+      'Networks, addresses, wiring, registries, firewall rules; device by device what was entered, proved and left open; ' +
+        'and how the cause is found when one is silent.',
     ],
     ['OFFICE', 'For the office', 'One list of all devices.'],
   ];

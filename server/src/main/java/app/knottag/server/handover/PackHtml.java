@@ -25,7 +25,8 @@ final class PackHtml {
             h3 { font: bold 11.5pt/1.25 Words, Other, sans-serif; margin: 5mm 0 1.5mm; page-break-after: avoid; }
             p { margin: 0 0 1.6mm; } ul, ol { margin: 0 0 2mm; padding-left: 6mm; } li { margin: 0 0 1mm; }
             table { width: 100%; border-collapse: collapse; margin: 1mm 0 3mm; font-size: 9.5pt; -fs-table-paginate: paginate; }
-            th { text-align: left; white-space: nowrap; font-weight: bold; border-bottom: 0.35mm solid #1d2630; padding: 0.8mm 2.5mm 0.8mm 0; }
+            th { text-align: left; white-space: nowrap; font-weight: bold;
+              border-bottom: 0.35mm solid #1d2630; padding: 0.8mm 2.5mm 0.8mm 0; }
             td { vertical-align: top; border-bottom: 0.15mm solid #b9b2a2; padding: 0.9mm 2.5mm 0.9mm 0; word-wrap: break-word; }
             tr { page-break-inside: avoid; }
             .figures { font-family: Figures, Other, monospace; font-size: 9pt; }
