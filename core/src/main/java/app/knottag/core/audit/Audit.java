@@ -1,0 +1,313 @@
+package app.knottag.core.audit;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.audit.AuditSite.Decision;
+import app.knottag.core.audit.AuditSite.Recorded;
+import app.knottag.core.audit.Places.Place;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.plan.Sighting.Source;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+
+/**
+ * Compares what was seen with what is on record: by MAC first, since that stays with the device, then by address. A device on
+ * record is never called a stranger. Silence is weak: it is only said when somebody looked after the device was last seen, and
+ * it grows surer with the time between.
+ */
+public final class Audit {
+
+    /** An unknown MAC that was not seen for so long is gone. */
+    static final Duration GONE = Duration.ofDays(30);
+
+    private static final double HALF_LIFE_DAYS = 30;
+    private static final double SILENCE_HALF_DAYS = 7;
+
+    /** A MAC beside one on record is most likely the other interface of its box, or another unit of the same delivery. */
+    private static final double NEIGHBOUR = 0.8;
+
+    private final AuditSite site;
+    private final Instant now;
+    private final Places places;
+    private final Map<Mac, Recorded> owners = new HashMap<>();
+    private final Map<Ipv4Address, Recorded> planned = new HashMap<>();
+    private final Map<Mac, Decision> decisions = new HashMap<>();
+    private final Set<Mac> settled = new HashSet<>();
+
+    private Audit(AuditSite site, Instant now) {
+        this.site = site;
+        this.now = now;
+        var meant = new HashMap<Mac, Ipv4Address>();
+        for (var r : site.recorded()) {
+            r.mac().ifPresent(m -> owners.put(m, r));
+            r.others().forEach(m -> owners.put(m, r));
+            r.address().ifPresent(a -> planned.put(a, r));
+            if (r.mac().isPresent() && r.address().isPresent())
+                meant.put(r.mac().get(), r.address().get());
+        }
+        site.decisions().forEach(d -> decisions.put(d.mac(), d));
+        places = new Places(site, meant);
+    }
+
+    /** Returns how everything at a site stands, what costs most first, then by name. */
+    public static List<Finding> of(AuditSite site, Instant now) {
+        var audit = new Audit(site, now);
+        var found = new ArrayList<Finding>();
+        for (var r : site.recorded()) found.add(audit.recorded(r));
+        for (var place : audit.places.all())
+            if (!audit.owners.containsKey(place.mac()) && !audit.settled.contains(place.mac()))
+                audit.unknown(place).ifPresent(found::add);
+        found.sort(Comparator.comparing(Finding::standing).thenComparing(Finding::name));
+        return List.copyOf(found);
+    }
+
+    private Finding recorded(Recorded r) {
+        var own = r.mac().flatMap(places::of);
+        if (own.isPresent() && !silentSince(own.get())) return seen(r, own.get());
+        var other = r.others().stream()
+                .flatMap(m -> places.of(m).stream())
+                .filter(p -> !silentSince(p))
+                .max(Comparator.comparing(Place::last));
+        if (other.isPresent())
+            return finding(Standing.OTHER_INTERFACE, r, other.get(), 1)
+                    .says("It is seen by " + other.get().mac() + " at "
+                            + other.get().address() + ", which is not the one that counts.")
+                    .act("Let that one count, or put the lead into the socket that is planned.");
+        var beside = beside(r);
+        if (beside.isPresent()) {
+            settled.add(beside.get().mac());
+            return finding(Standing.OTHER_INTERFACE, r, beside.get(), NEIGHBOUR)
+                    .says("It is not seen itself, but " + beside.get().mac() + " right beside its MAC is, at "
+                            + beside.get().address() + ": most likely its other interface.")
+                    .act("Read its label. Put that MAC on record, or move the lead to the socket that is planned.");
+        }
+        return unseen(r, own);
+    }
+
+    /** Whether somebody looked long enough after it was last seen to have seen it. */
+    private boolean silentSince(Place place) {
+        return site.looked(place.address())
+                .filter(t -> t.isAfter(place.last().plus(Places.WINDOW)))
+                .isPresent();
+    }
+
+    private Finding seen(Recorded r, Place own) {
+        var rivals = rivals(own);
+        boolean home = r.address().filter(own.address()::equals).isPresent();
+        if (home && rivals.isEmpty())
+            return finding(Standing.AS_RECORDED, r, own, 1)
+                    .says("There, with its own MAC.")
+                    .act("");
+        if (home)
+            return finding(Standing.DUPLICATE, r, own, 1)
+                    .says("Two answer for " + own.address() + ": its own MAC, and " + who(rivals) + ".")
+                    .act("Unplug " + who(rivals) + " first, and give it an address of its own.");
+        String pool = pool(own.address());
+        String held = r.address().map(a -> holder(a, own.mac())).orElse("");
+        return finding(pool.isEmpty() ? Standing.MOVED : Standing.AUTOMATIC, r, own, 1)
+                .says(r.address().map(a -> "Planned at " + a).orElse("It has no address on record") + ", seen at "
+                        + own.address() + pool + where(r, own.address()) + "."
+                        + (held.isEmpty() ? "" : " " + held + " answers at its own address."))
+                .act(r.address()
+                        .map(a -> (held.isEmpty() ? "" : "Move " + held + " away first. ") + "Put " + a
+                                + " back on the device, or give the new one to all that calls it.")
+                        .orElse("Plan its address."));
+    }
+
+    /** Who else has the same address at the same time. */
+    private List<Place> rivals(Place own) {
+        return places.at(own.address()).stream()
+                .filter(p -> !p.mac().equals(own.mac()) && Places.together(p.last(), own.last()))
+                .filter(p -> p.sources().contains(Source.NEIGHBOURS))
+                .filter(p -> owners.get(p.mac()) == null || owners.get(p.mac()) != owners.get(own.mac()))
+                .toList();
+    }
+
+    private String who(List<Place> places) {
+        return places.stream().map(p -> who(p.mac())).sorted().collect(Collectors.joining(" and "));
+    }
+
+    private String who(Mac mac) {
+        var owner = owners.get(mac);
+        return owner == null ? mac.toString() : owner.name() + " (" + mac + ")";
+    }
+
+    private String holder(Ipv4Address address, Mac but) {
+        return places.at(address).stream()
+                .filter(p -> !p.mac().equals(but) && !silentSince(p))
+                .map(p -> who(p.mac()))
+                .sorted()
+                .findFirst()
+                .orElse("");
+    }
+
+    private String pool(Ipv4Address address) {
+        return site.segments().stream().anyMatch(s -> s.poolOf(address).isPresent())
+                ? ", an address that is handed out: reset, or never saved"
+                : "";
+    }
+
+    /** Whether it stands in another network than it is planned in. */
+    private String where(Recorded r, Ipv4Address at) {
+        var meant = r.address()
+                .flatMap(a -> site.segments().stream()
+                        .filter(s -> s.prefix().contains(a))
+                        .findFirst());
+        return meant.filter(s -> !s.prefix().contains(at)).isPresent()
+                ? ", in another network: another socket or VLAN"
+                : "";
+    }
+
+    /** A MAC beside its own that nobody knows: at its own address, or the only one anywhere beside no other silent one. */
+    private Optional<Place> beside(Recorded r) {
+        if (r.mac().isEmpty()) return Optional.empty();
+        var mac = r.mac().get();
+        var near = Stream.concat(
+                        r.address().map(places::at).orElse(List.of()).stream(),
+                        beside(mac).flatMap(m -> places.of(m).stream()))
+                .filter(p -> !owners.containsKey(p.mac()) && !decisions.containsKey(p.mac()))
+                .filter(p -> p.mac().neighbourOf(mac) && !silentSince(p) && !settled.contains(p.mac()))
+                .distinct()
+                .toList();
+        var home = near.stream()
+                .filter(p -> r.address().filter(p.address()::equals).isPresent())
+                .findFirst();
+        return home.isPresent()
+                ? home
+                : near.size() == 1 && onlySilent(near.get(0).mac(), r) ? Optional.of(near.get(0)) : Optional.empty();
+    }
+
+    private boolean onlySilent(Mac mac, Recorded r) {
+        return beside(mac)
+                .flatMap(m -> Optional.ofNullable(owners.get(m)).stream())
+                .distinct()
+                .filter(o ->
+                        o.mac().flatMap(places::of).filter(p -> !silentSince(p)).isEmpty())
+                .allMatch(r::equals);
+    }
+
+    /** The MACs of which {@link Mac#neighbourOf} says that they are beside one. */
+    private static Stream<Mac> beside(Mac mac) {
+        return Stream.iterate(-8L, by -> by <= 8, by -> by + 1)
+                .filter(by -> by != 0 && (mac.bits() & 0xFFFFFF) + by >= 0 && (mac.bits() & 0xFFFFFF) + by <= 0xFFFFFF)
+                .map(by -> new Mac(mac.bits() + by));
+    }
+
+    private Finding unseen(Recorded r, Optional<Place> own) {
+        var look = own.map(Place::address).or(r::address).flatMap(site::looked);
+        String held = r.address()
+                .map(a -> holder(a, r.mac().orElse(new Mac(0))))
+                .filter(h -> !h.isEmpty())
+                .map(h -> " " + h + " answers at its address.")
+                .orElse("");
+        if (r.mac().isEmpty() || look.isEmpty())
+            return new Draft(Standing.UNSEEN, r.id(), r.name(), r.mac(), Optional.empty(), 99)
+                    .says((r.mac().isEmpty()
+                                    ? "Its MAC is not on record, so it cannot be told from others."
+                                    : "Nobody has looked yet.")
+                            + held)
+                    .act(
+                            r.mac().isEmpty()
+                                    ? "Read its label."
+                                    : "Look who is there: sweep the segment, or paste a table.");
+        double days = own.map(p -> Duration.between(p.last(), look.get()).toMinutes() / 1440.0)
+                .orElse(SILENCE_HALF_DAYS);
+        double sure = own.isEmpty() ? 0.5 : 1 - 0.5 * Math.pow(0.5, days / SILENCE_HALF_DAYS);
+        return new Draft(Standing.SILENT, r.id(), r.name(), r.mac(), own, percent(sure * decay(look.get())))
+                .says((own.isPresent()
+                                ? "Others were seen since, it was not."
+                                : "It was never seen, though somebody looked.")
+                        + held)
+                .act(
+                        held.isEmpty()
+                                ? "Is it on? Check it, and retire it when it is gone."
+                                : "See whether it was replaced: compare the label of what stands there.");
+    }
+
+    private Optional<Finding> unknown(Place place) {
+        if (Duration.between(place.last(), now).compareTo(GONE) > 0) return Optional.empty();
+        if (site.fixtures().containsKey(place.address()) && !planned.containsKey(place.address()))
+            return Optional.empty();
+        boolean leased = !pool(place.address()).isEmpty();
+        var decision = Optional.ofNullable(decisions.get(place.mac()));
+        var holds = decision.filter(
+                d -> d.at().equals(place.address()) || leased && !pool(d.at()).isEmpty());
+        if (holds.isPresent())
+            return Optional.of(stranger(Standing.KNOWN, place, holds.get().what())
+                    .says(holds.get().by() + " said what it is.")
+                    .act(""));
+        var rightful = Optional.ofNullable(planned.get(place.address()));
+        String before = decision.map(d -> " It was known as " + d.what() + " at " + d.at() + ", and has moved since.")
+                .orElse("");
+        return Optional.of(stranger(
+                        leased ? Standing.GUEST : Standing.STRANGER,
+                        place,
+                        place.mac().toString())
+                .says((leased
+                                ? "On a lease in the pool; nobody has said what it is."
+                                : rightful.map(r -> "It answers at the address of " + r.name() + ".")
+                                        .orElse("It has a fixed address that is planned for nobody."))
+                        + before)
+                .act(
+                        leased
+                                ? "Say what it is, if it is to stay."
+                                : "Find it by its MAC at the switch. Take it in, or say what it is."));
+    }
+
+    private Draft finding(Standing standing, Recorded r, Place place, double sure) {
+        return new Draft(standing, r.id(), r.name(), Optional.of(place.mac()), Optional.of(place), sure(place, sure));
+    }
+
+    private Draft stranger(Standing standing, Place place, String name) {
+        return new Draft(standing, 0, name, Optional.of(place.mac()), Optional.of(place), sure(place, 1));
+    }
+
+    private int sure(Place place, double sure) {
+        double strength = place.sources().contains(Source.NEIGHBOURS) ? 0.97 : 0.8;
+        return percent(sure * strength * (place.denied() ? 0.85 : 1) * decay(place.last()));
+    }
+
+    /** What was seen loses half its weight every thirty days. */
+    private double decay(Instant at) {
+        return Math.pow(0.5, Math.max(0, Duration.between(at, now).toMinutes()) / 1440.0 / HALF_LIFE_DAYS);
+    }
+
+    private static int percent(double share) {
+        return Math.max(1, Math.min(99, (int) Math.round(100 * share)));
+    }
+
+    /** A finding before its two sentences. */
+    private record Draft(
+            Standing standing, long endpoint, String name, Optional<Mac> mac, Optional<Place> place, int sure) {
+
+        private Said says(String says) {
+            return new Said(this, says);
+        }
+    }
+
+    private record Said(Draft draft, String says) {
+        private Finding act(String act) {
+            return new Finding(
+                    draft.standing(),
+                    draft.endpoint(),
+                    draft.name(),
+                    draft.mac(),
+                    draft.place().map(Place::address),
+                    draft.place().map(Place::first),
+                    draft.place().map(Place::last),
+                    draft.sure(),
+                    draft.place().map(Place::sources).orElse(Set.of()),
+                    says,
+                    act);
+        }
+    }
+}

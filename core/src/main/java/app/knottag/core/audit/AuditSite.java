@@ -1,0 +1,70 @@
+package app.knottag.core.audit;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.address.Segment;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.plan.Sighting.Source;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
+
+/**
+ * A site as far as an audit needs it.
+ *
+ * @param fixtures addresses of what is no endpoint: gateways, resolvers, partners, services, this machine, by name
+ * @param pasted when a neighbour table was last pasted, which shows who talked with one machine lately and no more
+ * @param swept when each segment was last asked for everybody, from within
+ */
+public record AuditSite(
+        List<Segment> segments,
+        List<Recorded> recorded,
+        Map<Ipv4Address, String> fixtures,
+        List<Seen> seen,
+        Optional<Instant> pasted,
+        Map<Ipv4Prefix, Instant> swept,
+        List<Decision> decisions) {
+
+    /** Returns when somebody last looked who could have seen a device at an address. */
+    Optional<Instant> looked(Ipv4Address address) {
+        return Stream.concat(pasted.stream(), sweptAt(address).stream()).max(Instant::compareTo);
+    }
+
+    /** Returns when everybody around an address was last asked. */
+    Optional<Instant> sweptAt(Ipv4Address address) {
+        return segments.stream()
+                .map(Segment::prefix)
+                .filter(p -> p.contains(address))
+                .findFirst()
+                .flatMap(p -> Optional.ofNullable(swept.get(p)));
+    }
+
+    /**
+     * An endpoint on record.
+     *
+     * @param mac the one that counts
+     * @param others MACs of its other interfaces
+     */
+    public record Recorded(long id, String name, Optional<Ipv4Address> address, Optional<Mac> mac, List<Mac> others) {}
+
+    /**
+     * A MAC at an address, for as long as it stayed there.
+     *
+     * @param first when it was first seen there
+     * @param last when it was last seen there; not before {@code first}
+     */
+    public record Seen(Mac mac, Ipv4Address address, Source source, Instant first, Instant last) {
+        public Seen {
+            if (last.isBefore(first)) throw new IllegalArgumentException("seen last before it was seen first: " + mac);
+        }
+    }
+
+    /**
+     * What somebody said of a MAC that is on no record.
+     *
+     * @param at where it was then; the word holds as long as it stays there, or on automatic
+     */
+    public record Decision(Mac mac, Ipv4Address at, String what, String by) {}
+}

@@ -1,0 +1,103 @@
+package app.knottag.core.audit;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.audit.AuditSite.Seen;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.plan.Sighting.Source;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * Where each MAC is, out of all that was seen of it. A neighbour table shows who talks at an address; a lease list shows what
+ * was lent, and goes on to show it when the device has long been given a fixed one. So a lease only counts where no neighbour
+ * table knows better at about the same time, and where nobody has swept its segment since without finding the device there. What people wrote into lists was never seen at all.
+ */
+final class Places {
+
+    /** What was seen within this time of each other is held for one moment. */
+    static final Duration WINDOW = Duration.ofHours(12);
+
+    /**
+     * A MAC and where it is.
+     *
+     * @param sources what says so
+     * @param denied whether another source says otherwise at about the same time
+     */
+    record Place(Mac mac, Ipv4Address address, Instant first, Instant last, Set<Source> sources, boolean denied) {}
+
+    private final Map<Mac, Place> byMac = new HashMap<>();
+    private final Map<Ipv4Address, List<Place>> byAddress = new HashMap<>();
+
+    /** @param planned where each MAC is meant to be; of two addresses at once it is there that it counts */
+    Places(AuditSite site, Map<Mac, Ipv4Address> planned) {
+        var all = new HashMap<Mac, List<Seen>>();
+        for (var s : site.seen())
+            if (s.source() == Source.NEIGHBOURS || s.source() == Source.LEASES && !unused(site, s))
+                all.computeIfAbsent(s.mac(), m -> new ArrayList<>(2)).add(s);
+        all.forEach((mac, of) -> {
+            var place = place(mac, of, Optional.ofNullable(planned.get(mac)));
+            byMac.put(mac, place);
+            byAddress.computeIfAbsent(place.address(), a -> new ArrayList<>(1)).add(place);
+        });
+    }
+
+    private static boolean unused(AuditSite site, Seen lease) {
+        return site.sweptAt(lease.address())
+                .filter(t -> t.isAfter(lease.last().minus(WINDOW)))
+                .isPresent();
+    }
+
+    private static Place place(Mac mac, List<Seen> of, Optional<Ipv4Address> planned) {
+        var newest = of.stream().map(Seen::last).max(Instant::compareTo).orElseThrow();
+        var lately = of.stream().filter(s -> together(s.last(), newest)).toList();
+        var best = lately.get(0);
+        for (var s : lately) if (better(s, best, planned)) best = s;
+        var address = best.address();
+        var first = best.first();
+        var last = best.last();
+        var sources = EnumSet.noneOf(Source.class);
+        for (var s : lately)
+            if (s.address().equals(address)) {
+                sources.add(s.source());
+                if (s.first().isBefore(first)) first = s.first();
+                if (s.last().isAfter(last)) last = s.last();
+            }
+        return new Place(
+                mac,
+                address,
+                first,
+                last,
+                sources,
+                lately.stream().anyMatch(s -> !s.address().equals(address)));
+    }
+
+    private static boolean better(Seen a, Seen b, Optional<Ipv4Address> planned) {
+        if (a.source() != b.source()) return a.source() == Source.NEIGHBOURS;
+        if (!a.last().equals(b.last())) return a.last().isAfter(b.last());
+        return planned.filter(a.address()::equals).isPresent();
+    }
+
+    static boolean together(Instant a, Instant b) {
+        return Duration.between(a, b).abs().compareTo(WINDOW) <= 0;
+    }
+
+    Optional<Place> of(Mac mac) {
+        return Optional.ofNullable(byMac.get(mac));
+    }
+
+    Collection<Place> all() {
+        return byMac.values();
+    }
+
+    List<Place> at(Ipv4Address address) {
+        return byAddress.getOrDefault(address, List.of());
+    }
+}
