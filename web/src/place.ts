@@ -1,13 +1,16 @@
 import type { Schemas } from './api/client';
 
-export const STATIONS = ['plan', 'register', 'onboard', 'confirm', 'handover'] as const;
+export const STATIONS = ['plan', 'register', 'onboard', 'confirm', 'handover', 'audit'] as const;
 export type StationPath = (typeof STATIONS)[number];
+/** Stations where endpoints wait; at Audit nothing waits. */
+export const WAITING_AT = STATIONS.filter((s) => s !== 'audit');
 export const STATION_NAMES: Record<StationPath, string> = {
   plan: 'Plan',
   register: 'Register',
   onboard: 'Onboard',
   confirm: 'Confirm',
   handover: 'Hand over',
+  audit: 'Audit',
 };
 
 /** The sights of the plan beside the tape itself. */
@@ -27,7 +30,10 @@ export type ConfirmView = (typeof CONFIRM_VIEWS)[number];
 /** The sights of Hand over beside what is left to do. */
 export const HANDOVER_VIEWS = ['tags', 'openings', 'packed', 'packs', 'logbook'] as const;
 export type HandoverView = (typeof HANDOVER_VIEWS)[number];
-export type Sight = PlanView | RegisterView | OnboardView | ConfirmView | HandoverView;
+/** The sights of Audit beside what differs. */
+export const AUDIT_VIEWS = ['known'] as const;
+export type AuditView = (typeof AUDIT_VIEWS)[number];
+export type Sight = PlanView | RegisterView | OnboardView | ConfirmView | HandoverView | AuditView;
 
 interface Views {
   plan: PlanView;
@@ -35,6 +41,7 @@ interface Views {
   onboard: OnboardView;
   confirm: ConfirmView;
   handover: HandoverView;
+  audit: AuditView;
 }
 /** At one endpoint of a station (0 for none), or at a sight of it. */
 type PlaceAt<S extends StationPath> = { station: S; endpoint: number } | { station: S; view: Views[S] };
@@ -45,7 +52,8 @@ export type Place =
   | PlaceAt<'register'>
   | PlaceAt<'onboard'>
   | PlaceAt<'confirm'>
-  | PlaceAt<'handover'>;
+  | PlaceAt<'handover'>
+  | PlaceAt<'audit'>;
 export type PlaceOf<S extends StationPath> = Extract<Place, { station: S }>;
 
 function placeAt<S extends StationPath>(station: S, views: readonly Views[S][], word: string): PlaceAt<S> {
@@ -64,6 +72,8 @@ export function placeOf(station = '', word = ''): Place {
       return placeAt(station, CONFIRM_VIEWS, word);
     case 'handover':
       return placeAt(station, HANDOVER_VIEWS, word);
+    case 'audit':
+      return placeAt(station, AUDIT_VIEWS, word);
     default:
       if (station === 'plan' && word === 'new') return { station, isNew: true };
       return placeAt('plan', PLAN_VIEWS, station === 'plan' ? word : '');

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Problem, Schemas } from '../api/client';
   import Confirm from '../features/verify/Confirm.svelte';
+  import Audit from '../features/audit/Audit.svelte';
   import Handover from '../features/handover/Handover.svelte';
   import Onboard from '../features/onboard/Onboard.svelte';
   import Plan from '../features/plan/Plan.svelte';
@@ -65,6 +66,7 @@
         {#snippet visits()}<Visits {siteId} {mayWork} />{/snippet}
       </Onboard>
     {:else if place.station === 'confirm'}<Confirm {siteId} {place} {endpoint} {mayWork} />
+    {:else if place.station === 'audit'}<Audit {siteId} {place} {endpoint} {mayWork} />
     {:else}<Handover {siteId} {place} {endpoint} {mayWork} lead={session.role === 'LEAD'} />{/if}
   </main>
   <aside

@@ -11,10 +11,11 @@
     o: 'onboard',
     c: 'confirm',
     h: 'handover',
+    a: 'audit',
   };
   const LIST: [string, string][] = [
     ['/ or Ctrl K', 'find an endpoint'],
-    ['g then p, r, o, c, h', 'go to Plan, Register, Onboard, Confirm, Hand over'],
+    ['g then p, r, o, c, h, a', 'go to Plan, Register, Onboard, Confirm, Hand over, Audit'],
     ['g then t', 'go to Today, at all sites'],
     ['j and k', 'next and previous endpoint'],
     ['n', 'add an endpoint'],

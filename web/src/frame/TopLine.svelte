@@ -2,6 +2,7 @@
   import { createQuery } from '@tanstack/svelte-query';
   import type { Schemas } from '../api/client';
   import { stationsQuery, welcomeQuery } from '../api/queries';
+  import { auditQuery } from '../features/audit/queries';
   import BenchPanel from '../features/standins/BenchPanel.svelte';
   import SiteMenu from '../features/plan/SiteMenu.svelte';
   import Knot from '../ui/Knot.svelte';
@@ -19,7 +20,16 @@
   }: { siteId: number; station: StationPath; chosen: number; session: Schemas['Session'] } = $props();
   const stations = createQuery(() => stationsQuery(siteId));
   const welcome = createQuery(() => welcomeQuery);
-  const standing = (path: StationPath) => stations.data?.find((s) => s.station === path.toUpperCase());
+  const audit = createQuery(() => auditQuery(siteId));
+  type Standing = Pick<Schemas['StationView'], 'status' | 'waiting' | 'next'>;
+  const standing = (path: StationPath): Standing | undefined =>
+    path === 'audit' ? audited : stations.data?.find((s) => s.station === path.toUpperCase());
+  /** Nothing waits at Audit: it says how many differ from the record, and nothing before somebody has looked. */
+  const audited = $derived<Standing | undefined>(
+    audit.data?.lookedAt
+      ? { status: audit.data.drifted ? 'FAILED' : 'PASSED', waiting: audit.data.drifted, next: false }
+      : undefined,
+  );
 </script>
 
 <header

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Schemas } from '../../api/client';
   import Knot from '../../ui/Knot.svelte';
-  import { at, STATION_NAMES, STATIONS, type StationPath } from '../../router';
+  import { at, STATION_NAMES, WAITING_AT, type StationPath } from '../../router';
 
   /** What waits at which station of which site. */
   let { sites }: { sites: Schemas['SiteToday'][] } = $props();
@@ -12,9 +12,8 @@
 <table class="table [&_td]:px-2 [&_th]:px-2">
   <thead>
     <tr
-      ><th>Site</th>{#each STATIONS as path (path)}<th class="text-right">{STATION_NAMES[path]}</th>{/each}<th
-        class="max-[600px]:hidden">Next</th
-      ></tr
+      ><th>Site</th>{#each WAITING_AT as path (path)}<th class="text-right">{STATION_NAMES[path]}</th
+        >{/each}<th class="max-[600px]:hidden">Next</th></tr
     >
   </thead>
   <tbody>
@@ -22,7 +21,7 @@
       {@const next = s.next?.toLowerCase() as StationPath | undefined}
       <tr>
         <td><a class="font-semibold hover:underline" href={at(s.siteId, next ?? 'plan')}>{s.site}</a></td>
-        {#each STATIONS as path (path)}
+        {#each WAITING_AT as path (path)}
           <td class="text-right font-mono">
             {#if of(s, path)}<a
                 class="hover:underline {path === next ? 'font-bold' : ''}"

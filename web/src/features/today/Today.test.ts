@@ -4,7 +4,7 @@ import { answering, show } from '../../test/answers';
 import Today from './Today.svelte';
 
 vi.mock('../../router', () => ({
-  STATIONS: ['plan', 'register', 'onboard', 'confirm'],
+  WAITING_AT: ['plan', 'register', 'onboard', 'confirm'],
   STATION_NAMES: { plan: 'Plan', register: 'Register', onboard: 'Onboard', confirm: 'Confirm' },
   at: (site: number, station: string, to: string | number = '') => `/${site}/${station}/${to}`,
 }));

@@ -94,6 +94,7 @@ public final class Running {
     private static ConfigurableApplicationContext start() {
         if (System.getenv("KNOT_DB_URL") == null)
             throw new IllegalStateException("These tests need a database. Run them with: ./knot test server");
+        when(PROBES.here()).thenReturn(new Here(List.of()));
         var app = new SpringApplicationBuilder(App.class, FakedNetwork.class)
                 .run("--server.port=0", "--spring.main.allow-bean-definition-overriding=false");
         for (Role role : Role.values())

@@ -93,11 +93,14 @@ public final class Audit {
         return unseen(r, own);
     }
 
-    /** Whether somebody looked long enough after it was last seen to have seen it. */
+    /** Whether everybody there was asked after it was last seen; of a pasted table, which shows only some, not for a month. */
     private boolean silentSince(Place place) {
-        return site.looked(place.address())
-                .filter(t -> t.isAfter(place.last().plus(Places.WINDOW)))
-                .isPresent();
+        return lookedAfter(site.sweptAt(place.address()), place, Places.WINDOW)
+                || lookedAfter(site.pasted(), place, GONE);
+    }
+
+    private static boolean lookedAfter(Optional<Instant> look, Place place, Duration by) {
+        return look.filter(t -> t.isAfter(place.last().plus(by))).isPresent();
     }
 
     private Finding seen(Recorded r, Place own) {
@@ -203,34 +206,40 @@ public final class Audit {
     }
 
     private Finding unseen(Recorded r, Optional<Place> own) {
-        var look = own.map(Place::address).or(r::address).flatMap(site::looked);
+        var swept = own.map(Place::address).or(r::address).flatMap(site::sweptAt);
         String held = r.address()
                 .map(a -> holder(a, r.mac().orElse(new Mac(0))))
                 .filter(h -> !h.isEmpty())
                 .map(h -> " " + h + " answers at its address.")
                 .orElse("");
-        if (r.mac().isEmpty() || look.isEmpty())
-            return new Draft(Standing.UNSEEN, r.id(), r.name(), r.mac(), Optional.empty(), 99)
-                    .says((r.mac().isEmpty()
-                                    ? "Its MAC is not on record, so it cannot be told from others."
-                                    : "Nobody has looked yet.")
+        if (r.mac().isEmpty())
+            return unseen(r)
+                    .says("Its MAC is not on record, so it cannot be told from others." + held)
+                    .act("Read its label.");
+        var look = own.isPresent() && swept.isEmpty() ? site.pasted() : swept;
+        if (look.isEmpty())
+            return unseen(r)
+                    .says((site.pasted().isEmpty()
+                                    ? "Nobody has looked yet."
+                                    : "It is in no table that was pasted, and those show only who talked lately.")
                             + held)
-                    .act(
-                            r.mac().isEmpty()
-                                    ? "Read its label."
-                                    : "Look who is there: sweep the segment, or paste a table.");
+                    .act("Sweep its segment.");
         double days = own.map(p -> Duration.between(p.last(), look.get()).toMinutes() / 1440.0)
                 .orElse(SILENCE_HALF_DAYS);
-        double sure = own.isEmpty() ? 0.5 : 1 - 0.5 * Math.pow(0.5, days / SILENCE_HALF_DAYS);
+        double sure = 1 - 0.5 * Math.pow(0.5, days / SILENCE_HALF_DAYS);
         return new Draft(Standing.SILENT, r.id(), r.name(), r.mac(), own, percent(sure * decay(look.get())))
                 .says((own.isPresent()
                                 ? "Others were seen since, it was not."
-                                : "It was never seen, though somebody looked.")
+                                : "It was never seen, though everybody there was asked.")
                         + held)
                 .act(
                         held.isEmpty()
                                 ? "Is it on? Check it, and retire it when it is gone."
                                 : "See whether it was replaced: compare the label of what stands there.");
+    }
+
+    private static Draft unseen(Recorded r) {
+        return new Draft(Standing.UNSEEN, r.id(), r.name(), r.mac(), Optional.empty(), 99);
     }
 
     private Optional<Finding> unknown(Place place) {

@@ -9,7 +9,6 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Stream;
 
 /**
  * A site as far as an audit needs it.
@@ -26,11 +25,6 @@ public record AuditSite(
         Optional<Instant> pasted,
         Map<Ipv4Prefix, Instant> swept,
         List<Decision> decisions) {
-
-    /** Returns when somebody last looked who could have seen a device at an address. */
-    Optional<Instant> looked(Ipv4Address address) {
-        return Stream.concat(pasted.stream(), sweptAt(address).stream()).max(Instant::compareTo);
-    }
 
     /** Returns when everybody around an address was last asked. */
     Optional<Instant> sweptAt(Ipv4Address address) {

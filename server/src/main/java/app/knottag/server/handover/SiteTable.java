@@ -46,7 +46,8 @@ enum SiteTable {
     VISIT_MINUTES(Of.VISIT),
     PRINTED_TAG(Of.ENDPOINT),
     LET_PASS(Of.ENDPOINT),
-    SIGNED_PACK();
+    SIGNED_PACK(),
+    KNOWN_MAC();
 
     private static final class Of {
         static final String ENDPOINT = "endpoint_id in (select id from endpoint where site_id = #{siteId})";

@@ -1,6 +1,7 @@
 package app.knottag.server.verify;
 
 import app.knottag.core.kind.GateType;
+import app.knottag.core.plan.Sighting.Source;
 import app.knottag.core.reach.Check;
 import app.knottag.core.reach.CheckResult;
 import app.knottag.core.reach.CheckRunner;
@@ -16,6 +17,7 @@ import app.knottag.core.reach.Remembered;
 import app.knottag.core.reach.ServiceJudge;
 import app.knottag.core.reach.Target;
 import app.knottag.core.reach.Verification;
+import app.knottag.core.status.Status;
 import app.knottag.server.change.Consequences;
 import app.knottag.server.change.StepCompleted;
 import app.knottag.server.db.Json;
@@ -25,6 +27,8 @@ import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.ProofBases;
 import app.knottag.server.record.Runbooks;
+import app.knottag.server.record.SightingStore;
+import app.knottag.server.record.SightingStore.SightingRow;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
@@ -62,6 +66,7 @@ public class Confirm {
     private final Endpoints endpoints;
     private final EndpointStore store;
     private final CheckRunStore checkRuns;
+    private final SightingStore sightings;
     private final Targets targets;
     private final Runbooks runbooks;
     private final Consequences consequences;
@@ -83,6 +88,7 @@ public class Confirm {
             Endpoints endpoints,
             EndpointStore store,
             CheckRunStore checkRuns,
+            SightingStore sightings,
             Targets targets,
             Runbooks runbooks,
             Consequences consequences,
@@ -95,6 +101,7 @@ public class Confirm {
         this.endpoints = endpoints;
         this.store = store;
         this.checkRuns = checkRuns;
+        this.sightings = sightings;
         this.targets = targets;
         this.runbooks = runbooks;
         this.consequences = consequences;
@@ -151,6 +158,12 @@ public class Confirm {
                 new Json(json.writeValueAsString(results)),
                 new Json(json.writeValueAsString(basis)));
         for (var m : questions) checkRuns.keepAnswer(endpoint.id(), id, m.question(), m.outcome(), m.how(), from);
+        // Whoever answered with its own MAC was seen, as if it had stood in a table.
+        if (results.stream().anyMatch(r -> r.check() == Check.WHO_ANSWERS && r.status() == Status.PASSED))
+            sightings.add(
+                    endpoint.siteId(),
+                    new SightingRow(endpoint.address(), endpoint.mac(), Source.NEIGHBOURS, at, null),
+                    by);
         consequences.stand(endpoint.id());
         log.write(Log.entry(by, failed ? "checks failed" : "checks held")
                 .at(endpoint.siteId(), endpoint.id())

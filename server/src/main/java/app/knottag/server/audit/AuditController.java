@@ -1,0 +1,105 @@
+package app.knottag.server.audit;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.audit.Finding;
+import app.knottag.core.audit.Standing;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.plan.Sighting.Source;
+import app.knottag.server.web.FormReader;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.security.Principal;
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What is really there, and what somebody says of those whom nobody knows. */
+@RestController
+class AuditController {
+
+    /** One device that is not as on record, or on none. */
+    record FindingView(
+            Standing standing,
+            String words,
+            @Nullable Long endpointId,
+            String name,
+            @Nullable Mac mac,
+            @Nullable Ipv4Address at,
+            @Nullable Instant since,
+            @Nullable Instant last,
+            int sure,
+            List<String> sources,
+            String says,
+            String act) {}
+
+    /**
+     * @param drifted how many must be settled
+     * @param right how many are as on record
+     * @param unseen how many nobody could have seen yet
+     */
+    record AuditView(@Nullable Instant lookedAt, int drifted, int right, int unseen, List<FindingView> findings) {}
+
+    record KnownRequest(@NotNull String at, @NotNull String what) {}
+
+    private final Audits audits;
+
+    AuditController(Audits audits) {
+        this.audits = audits;
+    }
+
+    @GetMapping("/api/sites/{siteId}/audit")
+    AuditView audit(@PathVariable long siteId) {
+        var audited = audits.audit(siteId);
+        var all = audited.findings();
+        return new AuditView(
+                audited.looked().orElse(null),
+                (int) all.stream().filter(f -> f.standing().drifted()).count(),
+                count(all, Standing.AS_RECORDED),
+                count(all, Standing.UNSEEN),
+                all.stream()
+                        .filter(f -> f.standing() != Standing.AS_RECORDED && f.standing() != Standing.UNSEEN)
+                        .map(AuditController::view)
+                        .toList());
+    }
+
+    private static int count(List<Finding> all, Standing standing) {
+        return (int) all.stream().filter(f -> f.standing() == standing).count();
+    }
+
+    private static FindingView view(Finding f) {
+        return new FindingView(
+                f.standing(),
+                f.standing().words(),
+                f.endpoint() == 0 ? null : f.endpoint(),
+                f.name(),
+                f.mac().orElse(null),
+                f.at().orElse(null),
+                f.since().orElse(null),
+                f.last().orElse(null),
+                f.sure(),
+                f.sources().stream().sorted().map(Source::words).toList(),
+                f.says(),
+                f.act());
+    }
+
+    @PutMapping("/api/sites/{siteId}/known-macs/{mac}")
+    void know(@PathVariable long siteId, @PathVariable String mac, @Valid @RequestBody KnownRequest b, Principal by) {
+        audits.know(
+                siteId,
+                Mac.parse(mac),
+                Ipv4Address.parse(b.at()),
+                FormReader.words("what", b.what(), true),
+                by.getName());
+    }
+
+    @DeleteMapping("/api/sites/{siteId}/known-macs/{mac}")
+    void forget(@PathVariable long siteId, @PathVariable String mac, Principal by) {
+        audits.forget(siteId, Mac.parse(mac), by.getName());
+    }
+}

@@ -1,0 +1,77 @@
+package app.knottag.server.audit;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.plan.Sighting.Source;
+import java.time.Instant;
+import java.util.List;
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.jspecify.annotations.Nullable;
+
+/** Who is on record with which MACs, who was seen where and for how long, and what was said of the rest. */
+@Mapper
+interface AuditStore {
+
+    /** An endpoint with one of its MACs, or with none. */
+    record RecordedRow(
+            long id,
+            String name,
+            @Nullable Ipv4Address address,
+            @Nullable Mac mac,
+            boolean counts) {}
+
+    @Select("""
+            select e.id, e.name, e.address, i.mac, coalesce(i.counts, false) as counts
+            from endpoint e left join interface i on i.endpoint_id = e.id and i.retired_at is null
+            where e.site_id = #{siteId} and e.retired_at is null order by e.id, i.id""")
+    List<RecordedRow> recorded(long siteId);
+
+    record SeenRow(Mac mac, Ipv4Address address, Source source, Instant first, Instant last) {}
+
+    /** The latest stay of each MAC at each address, by each source that sees the wire. */
+    @Select("""
+            with look as (
+              select mac, address, source, seen_at,
+                address is distinct from lag(address) over (partition by mac, source order by seen_at, address) as came
+              from sighting
+              where site_id = #{siteId} and mac is not null and source in ('NEIGHBOURS', 'LEASES') and seen_at > now() - interval '400 days'
+            ), stay as (
+              select *, count(*) filter (where came) over (partition by mac, source order by seen_at, address) as number from look
+            )
+            select distinct on (mac, source, address) mac, address, source, min(seen_at) as first, max(seen_at) as last
+            from stay group by mac, source, address, number order by mac, source, address, max(seen_at) desc""")
+    @Options(flushCache = Options.FlushCachePolicy.TRUE)
+    List<SeenRow> seen(long siteId);
+
+    record SweptRow(Ipv4Prefix prefix, Instant at) {}
+
+    /** When each segment was last asked to the end by a machine that saw MACs there. */
+    @Select("""
+            select s.prefix, max(w.ended_at) as at from sweep w join segment s on s.id = w.segment_id
+            where s.site_id = #{siteId} and s.retired_at is null and w.state = 'DONE' and exists (
+              select from sighting g where g.site_id = s.site_id and g.source = 'NEIGHBOURS' and g.address << s.prefix
+                and g.seen_at between w.started_at and w.ended_at + interval '1 minute')
+            group by s.prefix""")
+    @Options(flushCache = Options.FlushCachePolicy.TRUE)
+    List<SweptRow> swept(long siteId);
+
+    record KnownRow(Mac mac, Ipv4Address address, String what, String by, Instant at) {}
+
+    @Select("select mac, address, what, by, at from known_mac where site_id = #{siteId} order by mac")
+    List<KnownRow> known(long siteId);
+
+    @Insert("""
+            insert into known_mac (site_id, mac, address, what, by, at)
+            values (#{siteId}, #{k.mac}, #{k.address}, #{k.what}, #{k.by}, #{k.at})
+            on conflict (site_id, mac) do update set address = excluded.address, what = excluded.what, by = excluded.by, at = excluded.at""")
+    void know(@Param("siteId") long siteId, @Param("k") KnownRow known);
+
+    @Delete("delete from known_mac where site_id = #{siteId} and mac = #{mac}")
+    int forget(@Param("siteId") long siteId, @Param("mac") Mac mac);
+}

@@ -1,0 +1,93 @@
+<script lang="ts">
+  import { api, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
+  import Knot from '../../ui/Knot.svelte';
+  import TextField from '../../ui/TextField.svelte';
+  import { dayTime } from '../../ui/time';
+  import { at } from '../../router';
+  import { settledAt } from './words';
+
+  /** How one device stands, and the one act that mends it. */
+  let {
+    siteId,
+    finding: f,
+    mayWork,
+    chosen,
+  }: { siteId: number; finding: Schemas['FindingView']; mayWork: boolean; chosen: boolean } = $props();
+  const change = useChange(() => [['site', siteId]]);
+  let naming = $state(false);
+  let what = $state('');
+  const path = $derived({ siteId, mac: f.mac ?? '' });
+  const stranger = $derived(f.standing === 'STRANGER' || f.standing === 'GUEST');
+  const settled = $derived(settledAt(siteId, f));
+
+  async function know() {
+    const kept = await change.run(() =>
+      ok(
+        api.PUT('/api/sites/{siteId}/known-macs/{mac}', {
+          params: { path },
+          body: { at: f.at ?? '', what },
+        }),
+      ),
+    );
+    if (kept) naming = false;
+  }
+  const forget = () =>
+    change.run(() => ok(api.DELETE('/api/sites/{siteId}/known-macs/{mac}', { params: { path } })));
+</script>
+
+<li class="border-b border-base-300 py-3" data-standing={f.standing} aria-current={chosen || undefined}>
+  <div class="flex items-start gap-3">
+    <Knot state={f.standing === 'KNOWN' || f.standing === 'GUEST' ? 'SKIPPED' : 'FAILED'} size={26} />
+    <div class="min-w-0 flex-1">
+      <p class="text-[17px] font-semibold">
+        {f.name}<span class="font-normal">{f.name === f.mac ? ',' : ''} {f.words}</span>
+      </p>
+      <p>{f.says}</p>
+      {#if f.act}<p class="mt-0.5 font-medium">{f.act}</p>{/if}
+      <p class="quiet mt-1 flex flex-wrap gap-x-4 text-sm">
+        {#if f.mac}<span class="font-mono">{f.mac}{f.at ? ` at ${f.at}` : ''}</span>{/if}
+        {#if f.since && f.last}<span>since {dayTime(f.since)}, last seen {dayTime(f.last)}</span>{/if}
+        <span>{f.sure} % sure{f.sources.length ? `, by ${f.sources.join(' and ')}` : ''}</span>
+      </p>
+      {#if mayWork}
+        <div class="mt-2 flex flex-wrap gap-2">
+          {#if settled}<a class="btn btn-outline btn-primary btn-sm" href={settled.href}>{settled.words}</a
+            >{/if}
+          {#if stranger}
+            <a class="btn btn-outline btn-primary btn-sm" href={at(siteId, 'plan', 'new')}>Take it in</a>
+            <button
+              class="btn btn-ghost btn-sm"
+              aria-expanded={naming}
+              onclick={() => ((naming = !naming), change.clear())}>Say what it is</button
+            >
+          {:else if f.standing === 'KNOWN'}
+            <button class="btn btn-ghost btn-sm" disabled={change.busy} onclick={forget}
+              >Not so any more</button
+            >
+          {/if}
+        </div>
+      {/if}
+      {#if naming}
+        <form
+          class="mt-2 flex max-w-xl flex-wrap items-end gap-2"
+          onsubmit={(ev) => {
+            ev.preventDefault();
+            void know();
+          }}
+        >
+          <div class="flex-1">
+            <TextField
+              label="What it is, such as the owner’s phone"
+              bind:value={what}
+              error={change.problem?.field('what') ?? change.problem?.message}
+              autofocus
+              required
+            />
+          </div>
+          <button class="btn btn-primary btn-sm" disabled={change.busy}>It is none of ours</button>
+        </form>
+      {/if}
+    </div>
+  </div>
+</li>
