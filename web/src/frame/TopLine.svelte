@@ -53,7 +53,7 @@
         <li class="flex-1">
           <a
             href={at(siteId, path, chosen || undefined)}
-            class="station relative flex flex-col items-center gap-0.5 rounded pb-1 text-sm no-underline {path ===
+            class="station relative flex flex-col items-center gap-0.5 rounded pb-1 text-sm no-underline max-[499px]:text-xs {path ===
             station
               ? 'font-bold'
               : 'quiet'}"
@@ -64,7 +64,7 @@
             >
             <span
               >{STATION_NAMES[path]}<span
-                class="ml-1.5 font-mono text-[13px] font-medium"
+                class="ml-1.5 font-mono text-[13px] font-medium max-[499px]:ml-0 max-[499px]:block max-[499px]:text-center"
                 title="waiting here">{s?.waiting ? s.waiting : ''}</span
               ></span
             >

@@ -41,7 +41,7 @@
     <Knot state={f.standing === 'KNOWN' || f.standing === 'GUEST' ? 'SKIPPED' : 'FAILED'} size={26} />
     <div class="min-w-0 flex-1">
       <p class="text-[17px] font-semibold">
-        {f.name}<span class="font-normal">{f.name === f.mac ? ',' : ''} {f.words}</span>
+        {f.name}<span class="font-normal">, {f.words}</span>
       </p>
       <p>{f.says}</p>
       {#if f.act}<p class="mt-0.5 font-medium">{f.act}</p>{/if}

@@ -5,6 +5,7 @@ import app.knottag.core.audit.AuditSite.Decision;
 import app.knottag.core.audit.AuditSite.Recorded;
 import app.knottag.core.audit.Places.Place;
 import app.knottag.core.hardware.Mac;
+import app.knottag.core.plan.Sighting;
 import app.knottag.core.plan.Sighting.Source;
 import java.time.Duration;
 import java.time.Instant;
@@ -95,7 +96,7 @@ public final class Audit {
 
     /** Whether everybody there was asked after it was last seen; of a pasted table, which shows only some, not for a month. */
     private boolean silentSince(Place place) {
-        return lookedAfter(site.sweptAt(place.address()), place, Places.WINDOW)
+        return lookedAfter(site.sweptAt(place.address()), place, Sighting.TOGETHER)
                 || lookedAfter(site.pasted(), place, GONE);
     }
 
@@ -129,7 +130,7 @@ public final class Audit {
     /** Who else has the same address at the same time. */
     private List<Place> rivals(Place own) {
         return places.at(own.address()).stream()
-                .filter(p -> !p.mac().equals(own.mac()) && Places.together(p.last(), own.last()))
+                .filter(p -> !p.mac().equals(own.mac()) && Sighting.together(p.last(), own.last()))
                 .filter(p -> p.sources().contains(Source.NEIGHBOURS))
                 .filter(p -> owners.get(p.mac()) == null || owners.get(p.mac()) != owners.get(own.mac()))
                 .toList();

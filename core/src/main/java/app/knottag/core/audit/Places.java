@@ -3,8 +3,8 @@ package app.knottag.core.audit;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.audit.AuditSite.Seen;
 import app.knottag.core.hardware.Mac;
+import app.knottag.core.plan.Sighting;
 import app.knottag.core.plan.Sighting.Source;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -21,9 +21,6 @@ import java.util.Set;
  * table knows better at about the same time, and where nobody has swept its segment since without finding the device there. What people wrote into lists was never seen at all.
  */
 final class Places {
-
-    /** What was seen within this time of each other is held for one moment. */
-    static final Duration WINDOW = Duration.ofHours(12);
 
     /**
      * A MAC and where it is.
@@ -51,13 +48,14 @@ final class Places {
 
     private static boolean unused(AuditSite site, Seen lease) {
         return site.sweptAt(lease.address())
-                .filter(t -> t.isAfter(lease.last().minus(WINDOW)))
+                .filter(t -> t.isAfter(lease.last().minus(Sighting.TOGETHER)))
                 .isPresent();
     }
 
     private static Place place(Mac mac, List<Seen> of, Optional<Ipv4Address> planned) {
         var newest = of.stream().map(Seen::last).max(Instant::compareTo).orElseThrow();
-        var lately = of.stream().filter(s -> together(s.last(), newest)).toList();
+        var lately =
+                of.stream().filter(s -> Sighting.together(s.last(), newest)).toList();
         var best = lately.get(0);
         for (var s : lately) if (better(s, best, planned)) best = s;
         var address = best.address();
@@ -80,13 +78,9 @@ final class Places {
     }
 
     private static boolean better(Seen a, Seen b, Optional<Ipv4Address> planned) {
-        if (a.source() != b.source()) return a.source() == Source.NEIGHBOURS;
+        if (a.source() != b.source()) return a.source().outweighs(b.source());
         if (!a.last().equals(b.last())) return a.last().isAfter(b.last());
         return planned.filter(a.address()::equals).isPresent();
-    }
-
-    static boolean together(Instant a, Instant b) {
-        return Duration.between(a, b).abs().compareTo(WINDOW) <= 0;
     }
 
     Optional<Place> of(Mac mac) {

@@ -2,6 +2,7 @@ package app.knottag.core.plan;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
 
@@ -13,6 +14,23 @@ import java.util.Optional;
  */
 public record Sighting(
         Ipv4Address address, Optional<Mac> mac, Source source, Instant seenAt, Optional<Instant> leaseEnds) {
+
+    /** What was seen within this time of each other is held for one moment. */
+    public static final Duration TOGETHER = Duration.ofHours(12);
+
+    /** Whether two moments are held for one. */
+    public static boolean together(Instant a, Instant b) {
+        return Duration.between(a, b).abs().compareTo(TOGETHER) <= 0;
+    }
+
+    /** Returns the one that says better where a device is: the later one, but of about the same time the wire's own word. */
+    Sighting better(Sighting other) {
+        if (source != other.source && together(seenAt, other.seenAt)) {
+            if (source.outweighs(other.source)) return this;
+            if (other.source.outweighs(source)) return other;
+        }
+        return seenAt.isAfter(other.seenAt) ? this : other;
+    }
 
     /** Where it was seen; the strength is the chance that the list is right, before it ages. */
     public enum Source {
@@ -32,6 +50,11 @@ public record Sighting(
         /** Returns what people call it. */
         public String words() {
             return words;
+        }
+
+        /** A lease goes on in its list when the device has long been given a fixed address; a neighbour table has talked with it. */
+        public boolean outweighs(Source other) {
+            return this == NEIGHBOURS && other == LEASES;
         }
 
         double strength() {

@@ -19,9 +19,6 @@ import java.util.stream.Collectors;
 /** What was seen on the wire against what is planned: one address with two MACs, a MAC at another address, silence. */
 final class SightingCheck {
 
-    /** Two MACs at one address count as a conflict when they were seen within this time of each other. */
-    private static final Duration WINDOW = Duration.ofHours(12);
-
     private static final int SILENT_DAYS = 30;
     private final SitePlan plan;
     private final Instant now;
@@ -33,8 +30,7 @@ final class SightingCheck {
         this.plan = plan;
         this.now = now;
         plan.endpoints().forEach(e -> e.mac().ifPresent(m -> byMac.put(m, e)));
-        for (var s : plan.sightings())
-            s.mac().ifPresent(m -> latest.merge(m, s, (a, b) -> a.seenAt().isAfter(b.seenAt()) ? a : b));
+        for (var s : plan.sightings()) s.mac().ifPresent(m -> latest.merge(m, s, Sighting::better));
     }
 
     static List<Conflict> conflicts(SitePlan plan, Instant now) {
@@ -52,7 +48,7 @@ final class SightingCheck {
     private void address(Ipv4Address address, List<Sighting> seen, Optional<PlannedEndpoint> planned) {
         var newest = seen.stream().max(Comparator.comparing(Sighting::seenAt)).orElseThrow();
         var together = seen.stream()
-                .filter(s -> Duration.between(s.seenAt(), newest.seenAt()).compareTo(WINDOW) <= 0)
+                .filter(s -> Sighting.together(s.seenAt(), newest.seenAt()))
                 .map(s -> s.mac().get())
                 .distinct()
                 .sorted(Comparator.comparing((Mac m) -> !byMac.containsKey(m)).thenComparing(m -> m))

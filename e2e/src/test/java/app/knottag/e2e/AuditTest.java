@@ -1,0 +1,71 @@
+package app.knottag.e2e;
+
+import static app.knottag.e2e.Demo.button;
+import static app.knottag.e2e.Demo.field;
+import static app.knottag.e2e.Demo.heading;
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+
+/** A table that was pasted shows what has drifted; each of it leads to where it is settled. */
+class AuditTest extends InTheDemo {
+
+    private static Locator line(Page page, String standing) {
+        return page.locator("[data-standing=" + standing + "]");
+    }
+
+    private static void paste(Page page, String table) {
+        page.evaluate("""
+                async table => {
+                  const token = document.cookie.split('; ').find(c => c.startsWith('XSRF-TOKEN=')).split('=')[1];
+                  const answer = await fetch('/api/sites/1/intakes?source=NEIGHBOURS&preview=false&make=false',
+                    {method: 'POST', headers: {'Content-Type': 'text/plain', 'X-XSRF-TOKEN': token}, body: table});
+                  if (!answer.ok) throw new Error(await answer.text());
+                }""", table);
+    }
+
+    @Test
+    void whatHasDriftedIsSettled() {
+        var page = demo.enter("LEAD");
+        page.navigate(demo.url() + "/sites/1/plan");
+        assertThat(page.locator("main")).isVisible();
+        paste(
+                page,
+                "10.44.16.51 00:00:5e:00:53:11\n10.44.16.51 00:00:5e:00:53:a1\n10.44.16.140 00:00:5e:00:53:c4\n10.44.16.151 00:00:5e:00:53:a3");
+        page.reload();
+        assertThat(page.locator("main h1").first()).isVisible();
+        page.keyboard().press("g");
+        page.keyboard().press("a");
+        assertThat(heading(page, "What differs from the record")).isVisible();
+        readable(page, "what differs");
+        assertThat(line(page, "DUPLICATE")).containsText("Unplug 00:00:5E:00:53:A1 first");
+        assertThat(line(page, "AUTOMATIC")).containsText("Staff time clock, back on automatic");
+        line(page, "STRANGER").locator("button").click();
+        field(page, "What it is, such as the owner’s phone").fill("password: knot42");
+        button(page, "It is none of ours").click();
+        assertThat(line(page, "STRANGER").getByText("Knot Tag keeps no secrets"))
+                .isVisible();
+        field(page, "What it is, such as the owner’s phone").fill("The weather station");
+        button(page, "It is none of ours").click();
+        assertThat(line(page, "STRANGER")).hasCount(0);
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Others here"))
+                .click();
+        assertThat(line(page, "KNOWN")).containsText("The weather station, known, none of ours");
+        assertThat(line(page, "GUEST")).hasCount(1);
+        button(page, "Not so any more").click();
+        assertThat(line(page, "KNOWN")).hasCount(0);
+        page.navigate(demo.url() + "/sites/1/audit");
+        line(page, "AUTOMATIC").getByText("To its type sheet").click();
+        assertThat(page).hasURL(Pattern.compile("/sites/1/onboard/\\d+$"));
+        var narrow = demo.enter("TECHNICIAN", 390, 844, ColorScheme.DARK);
+        narrow.navigate(demo.url() + "/sites/1/audit");
+        assertThat(line(narrow, "STRANGER")).isVisible();
+        fits(narrow);
+        readable(narrow, "the audit at night");
+    }
+}
