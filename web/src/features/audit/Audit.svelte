@@ -62,7 +62,7 @@
     </p>
   {/if}
   <ul class="mt-4 max-w-4xl" aria-label={view === 'known' ? 'Others here' : 'What differs'}>
-    {#each shown as f (f.standing + (f.endpointId ?? f.mac))}
+    {#each shown as f (f.standing + (f.endpointId || f.mac))}
       <FindingLine {siteId} finding={f} {mayWork} chosen={!!endpoint && f.endpointId === endpoint.data.id} />
     {/each}
   </ul>

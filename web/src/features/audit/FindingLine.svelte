@@ -17,7 +17,8 @@
   const change = useChange(() => [['site', siteId]]);
   let naming = $state(false);
   let what = $state('');
-  const path = $derived({ siteId, mac: f.mac ?? '' });
+  const path = $derived({ siteId, mac: f.mac });
+  const stay = $derived(f.stays[0]);
   const stranger = $derived(f.standing === 'STRANGER' || f.standing === 'GUEST');
   const settled = $derived(settledAt(siteId, f));
 
@@ -26,7 +27,7 @@
       ok(
         api.PUT('/api/sites/{siteId}/known-macs/{mac}', {
           params: { path },
-          body: { at: f.at ?? '', what },
+          body: { at: stay?.at ?? '', what },
         }),
       ),
     );
@@ -46,8 +47,8 @@
       <p>{f.says}</p>
       {#if f.act}<p class="mt-0.5 font-medium">{f.act}</p>{/if}
       <p class="quiet mt-1 flex flex-wrap gap-x-4 text-sm">
-        {#if f.mac}<span class="font-mono">{f.mac}{f.at ? ` at ${f.at}` : ''}</span>{/if}
-        {#if f.since && f.last}<span>since {dayTime(f.since)}, last seen {dayTime(f.last)}</span>{/if}
+        {#if f.mac}<span class="font-mono">{f.mac}{stay ? ` at ${stay.at}` : ''}</span>{/if}
+        {#if stay}<span>since {dayTime(stay.since)}, last seen {dayTime(stay.last)}</span>{/if}
         <span>{f.sure} % sure{f.sources.length ? `, by ${f.sources.join(' and ')}` : ''}</span>
       </p>
       {#if mayWork}

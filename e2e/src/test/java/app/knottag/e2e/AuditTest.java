@@ -36,7 +36,12 @@ class AuditTest extends InTheDemo {
         assertThat(page.locator("main")).isVisible();
         paste(
                 page,
-                "10.44.16.51 00:00:5e:00:53:11\n10.44.16.51 00:00:5e:00:53:a1\n10.44.16.140 00:00:5e:00:53:c4\n10.44.16.151 00:00:5e:00:53:a3");
+                String.join(
+                        "\n",
+                        "10.44.16.51 00:00:5e:00:53:11",
+                        "10.44.16.51 00:00:5e:00:53:a1",
+                        "10.44.16.140 00:00:5e:00:53:c4",
+                        "10.44.16.151 00:00:5e:00:53:a3"));
         page.reload();
         assertThat(page.locator("main h1").first()).isVisible();
         page.keyboard().press("g");

@@ -12,9 +12,7 @@ import java.util.Set;
  *
  * @param endpoint number of the endpoint, or 0 for one that is on no record
  * @param mac the MAC that was seen, or that is on record when nothing was
- * @param at where it was seen last
- * @param since since when it is so, as far as anybody saw
- * @param last when it was last seen
+ * @param stay where it was seen last, as far as anybody saw
  * @param sure chance that this is right, in percent, 1..99
  */
 public record Finding(
@@ -22,10 +20,12 @@ public record Finding(
         long endpoint,
         String name,
         Optional<Mac> mac,
-        Optional<Ipv4Address> at,
-        Optional<Instant> since,
-        Optional<Instant> last,
+        Optional<Stay> stay,
         int sure,
         Set<Source> sources,
         String says,
-        String act) {}
+        String act) {
+
+    /** At an address from when to when. */
+    public record Stay(Ipv4Address at, Instant first, Instant last) {}
+}

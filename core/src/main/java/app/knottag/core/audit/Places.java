@@ -18,7 +18,8 @@ import java.util.Set;
 /**
  * Where each MAC is, out of all that was seen of it. A neighbour table shows who talks at an address; a lease list shows what
  * was lent, and goes on to show it when the device has long been given a fixed one. So a lease only counts where no neighbour
- * table knows better at about the same time, and where nobody has swept its segment since without finding the device there. What people wrote into lists was never seen at all.
+ * table knows better at about the same time, and where nobody has swept its segment since without finding the device
+ * there. What people wrote into lists was never seen at all.
  */
 final class Places {
 

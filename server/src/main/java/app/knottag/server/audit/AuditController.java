@@ -23,16 +23,23 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class AuditController {
 
-    /** One device that is not as on record, or on none. */
+    /** Where a device was seen, from when to when. */
+    record StayView(Ipv4Address at, Instant since, Instant last) {}
+
+    /**
+     * One device that is not as on record, or on none.
+     *
+     * @param endpointId 0 for one that is on no record
+     * @param mac that was seen, or that is on record; empty when there is none
+     * @param stays where it was seen last; none when it never was
+     */
     record FindingView(
             Standing standing,
             String words,
-            @Nullable Long endpointId,
+            long endpointId,
             String name,
-            @Nullable Mac mac,
-            @Nullable Ipv4Address at,
-            @Nullable Instant since,
-            @Nullable Instant last,
+            String mac,
+            List<StayView> stays,
             int sure,
             List<String> sources,
             String says,
@@ -72,16 +79,18 @@ class AuditController {
         return (int) all.stream().filter(f -> f.standing() == standing).count();
     }
 
+    private static StayView view(Finding.Stay stay) {
+        return new StayView(stay.at(), stay.first(), stay.last());
+    }
+
     private static FindingView view(Finding f) {
         return new FindingView(
                 f.standing(),
                 f.standing().words(),
-                f.endpoint() == 0 ? null : f.endpoint(),
+                f.endpoint(),
                 f.name(),
-                f.mac().orElse(null),
-                f.at().orElse(null),
-                f.since().orElse(null),
-                f.last().orElse(null),
+                f.mac().map(Mac::toString).orElse(""),
+                f.stay().map(AuditController::view).stream().toList(),
                 f.sure(),
                 f.sources().stream().sorted().map(Source::words).toList(),
                 f.says(),

@@ -69,7 +69,8 @@ interface AuditStore {
     @Insert("""
             insert into known_mac (site_id, mac, address, what, by, at)
             values (#{siteId}, #{k.mac}, #{k.address}, #{k.what}, #{k.by}, #{k.at})
-            on conflict (site_id, mac) do update set address = excluded.address, what = excluded.what, by = excluded.by, at = excluded.at""")
+            on conflict (site_id, mac)
+            do update set address = excluded.address, what = excluded.what, by = excluded.by, at = excluded.at""")
     void know(@Param("siteId") long siteId, @Param("k") KnownRow known);
 
     @Delete("delete from known_mac where site_id = #{siteId} and mac = #{mac}")

@@ -14,7 +14,13 @@ import org.apache.ibatis.annotations.Select;
 @Mapper
 public interface SightingStore {
 
-    record SightingRow(Ipv4Address address, Mac mac, Source source, Instant seenAt, Instant leaseEnds) {}
+    record SightingRow(Ipv4Address address, Mac mac, Source source, Instant seenAt, Instant leaseEnds) {
+
+        /** Somebody who answered. */
+        public static SightingRow heard(Ipv4Address address, Mac mac, Instant at) {
+            return new SightingRow(address, mac, Source.NEIGHBOURS, at, null);
+        }
+    }
 
     record AnswerRow(Source source, Instant at) {}
 

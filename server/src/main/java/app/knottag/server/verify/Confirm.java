@@ -1,7 +1,6 @@
 package app.knottag.server.verify;
 
 import app.knottag.core.kind.GateType;
-import app.knottag.core.plan.Sighting.Source;
 import app.knottag.core.reach.Check;
 import app.knottag.core.reach.CheckResult;
 import app.knottag.core.reach.CheckRunner;
@@ -160,10 +159,7 @@ public class Confirm {
         for (var m : questions) checkRuns.keepAnswer(endpoint.id(), id, m.question(), m.outcome(), m.how(), from);
         // Whoever answered with its own MAC was seen, as if it had stood in a table.
         if (results.stream().anyMatch(r -> r.check() == Check.WHO_ANSWERS && r.status() == Status.PASSED))
-            sightings.add(
-                    endpoint.siteId(),
-                    new SightingRow(endpoint.address(), endpoint.mac(), Source.NEIGHBOURS, at, null),
-                    by);
+            sightings.add(endpoint.siteId(), SightingRow.heard(endpoint.address(), endpoint.mac(), at), by);
         consequences.stand(endpoint.id());
         log.write(Log.entry(by, failed ? "checks failed" : "checks held")
                 .at(endpoint.siteId(), endpoint.id())
@@ -333,6 +329,8 @@ public class Confirm {
 
     /** The sign-off that holds, or null when none does. */
     CheckRunStore.@Nullable SignOffRow signOff(EndpointStore.Row endpoint) {
-        return endpoint.confirmedAt() == null ? null : checkRuns.signOff(endpoint.id());
+        return Optional.ofNullable(endpoint.confirmedAt())
+                .map(c -> checkRuns.signOff(endpoint.id()))
+                .orElse(null);
     }
 }

@@ -219,8 +219,8 @@ class Sweeps {
     private void sighted(long siteId, Swept swept, String by) {
         var at = clock.instant();
         swept.there()
-                .forEach((address, macs) -> macs.forEach(mac -> sightings.add(
-                        siteId, new SightingStore.SightingRow(address, mac, Source.NEIGHBOURS, at, null), by)));
+                .forEach((address, macs) -> macs.forEach(
+                        mac -> sightings.add(siteId, SightingStore.SightingRow.heard(address, mac, at), by)));
         if (swept.there().values().stream().anyMatch(macs -> !macs.isEmpty()))
             sightings.looked(siteId, Source.NEIGHBOURS, at);
     }

@@ -76,9 +76,11 @@ class AuditApiTest {
                 + ", '10.7.0.52', '00:00:5e:00:53:02', 'NEIGHBOURS', now() - interval '9 days', 'x'), (" + site[0]
                 + ", '10.7.0.120', '00:00:5e:00:53:02', 'NEIGHBOURS', now() - interval '2 days', 'x')");
         var till2 = audit().get("findings").get(1);
-        assertThat(till2.get("at").asString()).isEqualTo("10.7.0.120");
+        assertThat(till2.at("/stays/0/at").asString()).isEqualTo("10.7.0.120");
         assertThat(java.time.Duration.between(
-                                java.time.Instant.parse(till2.get("since").asString()), java.time.Instant.now())
+                                java.time.Instant.parse(
+                                        till2.at("/stays/0/since").asString()),
+                                java.time.Instant.now())
                         .toHours())
                 .isEqualTo(48);
     }
