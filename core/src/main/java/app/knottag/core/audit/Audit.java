@@ -88,7 +88,7 @@ public final class Audit {
             settled.add(beside.get().mac());
             return finding(Standing.OTHER_INTERFACE, r, beside.get(), NEIGHBOUR)
                     .says("It is not seen itself, but " + beside.get().mac() + " right beside its MAC is, at "
-                            + beside.get().address() + ": most likely its other interface.")
+                            + beside.get().address() + ": its other interface, or another unit of the same delivery.")
                     .act("Read its label. Put that MAC on record, or move the lead to the socket that is planned.");
         }
         return unseen(r, own);
