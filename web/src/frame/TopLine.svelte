@@ -26,9 +26,7 @@
     path === 'audit' ? audited : stations.data?.find((s) => s.station === path.toUpperCase());
   /** Nothing waits at Audit: it says how many differ from the record, and nothing before somebody has looked. */
   const audited = $derived<Standing | undefined>(
-    audit.data?.lookedAt
-      ? { status: audit.data.drifted ? 'FAILED' : 'PASSED', waiting: audit.data.drifted, next: false }
-      : undefined,
+    audit.data && { status: audit.data.status, waiting: audit.data.drifted, next: false },
   );
 </script>
 

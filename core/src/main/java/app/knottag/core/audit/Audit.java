@@ -7,6 +7,7 @@ import app.knottag.core.audit.Places.Place;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.plan.Sighting;
 import app.knottag.core.plan.Sighting.Source;
+import app.knottag.core.status.Status;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -69,6 +70,13 @@ public final class Audit {
                 audit.unknown(place).ifPresent(found::add);
         found.sort(Comparator.comparing(Finding::standing).thenComparing(Finding::name));
         return List.copyOf(found);
+    }
+
+    /** Returns how a whole site stands: it is as on record only when everybody on record was seen to be. */
+    public static Status together(List<Finding> found) {
+        if (found.stream().anyMatch(f -> f.standing().drifted())) return Status.FAILED;
+        if (found.stream().noneMatch(f -> f.standing() == Standing.AS_RECORDED)) return Status.PENDING;
+        return found.stream().anyMatch(f -> f.standing() == Standing.UNSEEN) ? Status.ACTIVE : Status.PASSED;
     }
 
     private Finding recorded(Recorded r) {

@@ -11,6 +11,7 @@ import app.knottag.core.audit.AuditSite.Recorded;
 import app.knottag.core.audit.AuditSite.Seen;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.plan.Sighting.Source;
+import app.knottag.core.status.Status;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Arrays;
@@ -171,6 +172,24 @@ class AuditTest {
                 .singleElement()
                 .satisfies(f -> assertThat(f.says()).isEqualTo(says))
                 .satisfies(f -> assertThat(f.act()).isEqualTo(act));
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "                     | PENDING",
+                "N 10@51-1            | ACTIVE",
+                "N 10@51-1, N 60@52-1 | ACTIVE",
+                "N 10@77-1, N 60@52-1 | FAILED",
+                "N 10@51-1, N 99@150-1 | ACTIVE",
+            })
+    void aSiteIsAsOnRecordOnlyWhenEverybodyWasSeen(String seen, Status status) {
+        assertThat(Audit.together(audit(seen == null ? "" : seen, "1"))).isEqualTo(status);
+        var all = audit("N 10@51-1, N 60@52-1", "1").stream()
+                .filter(f -> f.endpoint() != 3)
+                .toList();
+        assertThat(Audit.together(all)).isEqualTo(Status.PASSED);
     }
 
     @Test

@@ -1,10 +1,12 @@
 package app.knottag.server.audit;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.audit.Audit;
 import app.knottag.core.audit.Finding;
 import app.knottag.core.audit.Standing;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.plan.Sighting.Source;
+import app.knottag.core.status.Status;
 import app.knottag.server.web.FormReader;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
@@ -50,7 +52,13 @@ class AuditController {
      * @param right how many are as on record
      * @param unseen how many nobody could have seen yet
      */
-    record AuditView(@Nullable Instant lookedAt, int drifted, int right, int unseen, List<FindingView> findings) {}
+    record AuditView(
+            @Nullable Instant lookedAt,
+            Status status,
+            int drifted,
+            int right,
+            int unseen,
+            List<FindingView> findings) {}
 
     record KnownRequest(@NotNull String at, @NotNull String what) {}
 
@@ -66,6 +74,7 @@ class AuditController {
         var all = audited.findings();
         return new AuditView(
                 audited.looked().orElse(null),
+                Audit.together(all),
                 (int) all.stream().filter(f -> f.standing().drifted()).count(),
                 count(all, Standing.AS_RECORDED),
                 count(all, Standing.UNSEEN),
