@@ -48,6 +48,7 @@ public class Measure {
                         COLUMNS + "where e.retired_at is null and e.finder like '%" + piece
                                 + "%' order by (e.site_id = " + "" + site + ") desc, e.address, e.id limit 12");
             Paper.measure(db);
+            PastMeasure.measure(db);
         }
     }
 
@@ -229,7 +230,7 @@ public class Measure {
         return median(work, WARM, ROUNDS);
     }
 
-    private static double median(Callable<?> work, int warm, int rounds) throws Exception {
+    static double median(Callable<?> work, int warm, int rounds) throws Exception {
         for (int i = 0; i < warm; i++) work.call();
         long[] nanos = new long[rounds];
         for (int i = 0; i < rounds; i++) {

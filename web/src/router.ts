@@ -25,6 +25,10 @@ export const at = (site: number, station: StationPath, endpoint?: number | 'new'
 export const entryAt = (site: number, registry: number, endpoint: number | null) =>
   `${at(site, 'register', 'registries')}?registry=${registry}${endpoint ? `&unit=${endpoint}` : ''}`;
 
+/** The address at which one looks back at a MAC, an address or a time. */
+export const pastAt = (site: number, asked: { of?: string; at?: string }) =>
+  `${at(site, 'audit', 'past')}?${new URLSearchParams(asked)}`;
+
 /** Goes to a path that was put together by {@link at}, with what stands behind its question mark. */
 export function go(path: string) {
   const [where = '', asked] = path.split('?');

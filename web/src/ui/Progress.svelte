@@ -4,4 +4,4 @@
 </script>
 
 <p class="font-semibold" role="status">{label}</p>
-<progress class="progress progress-secondary mt-2 h-2 w-full" max={of} {value} aria-label={label}></progress>
+<progress class="progress mt-2 h-2 w-full progress-secondary" max={of} {value} aria-label={label}></progress>

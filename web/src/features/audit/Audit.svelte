@@ -7,6 +7,7 @@
   import { asProblem } from '../../api/client';
   import { at, type AtStation } from '../../router';
   import FindingLine from './FindingLine.svelte';
+  import Past from './Past.svelte';
   import { auditQuery } from './queries';
 
   /** What is really there: all that differs from the record, what costs most first, each with the one act that mends it. */
@@ -22,11 +23,14 @@
   const links = $derived([
     { href: at(siteId, 'audit'), name: 'What differs', count: audit.data?.drifted },
     { href: at(siteId, 'audit', 'known'), name: 'Others here', count: guests.length + known.length },
+    { href: at(siteId, 'audit', 'past'), name: 'Where it was' },
   ]);
 </script>
 
 <Sights label="Sights of Audit" {links} current={at(siteId, 'audit', view)} />
-{#if audit.error}
+{#if view === 'past'}
+  <Past {siteId} />
+{:else if audit.error}
   <Trouble problem={asProblem(audit.error)} again={() => audit.refetch()} />
 {:else if !audit.data}
   <Loading />

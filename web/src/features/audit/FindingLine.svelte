@@ -4,7 +4,7 @@
   import Knot from '../../ui/Knot.svelte';
   import TextField from '../../ui/TextField.svelte';
   import { dayTime } from '../../ui/time';
-  import { at } from '../../router';
+  import { at, pastAt } from '../../router';
   import { settledAt } from './words';
 
   /** How one device stands, and the one act that mends it. */
@@ -49,6 +49,7 @@
       <p class="quiet mt-1 flex flex-wrap gap-x-4 text-sm">
         {#if f.mac}<span class="font-mono">{f.mac}{stay ? ` at ${stay.at}` : ''}</span>{/if}
         {#if stay}<span>since {dayTime(stay.since)}, last seen {dayTime(stay.last)}</span>{/if}
+        {#if stay}<a class="link" href={pastAt(siteId, { of: f.mac || stay.at })}>where it was before</a>{/if}
         <span>{f.sure} % sure{f.sources.length ? `, by ${f.sources.join(' and ')}` : ''}</span>
       </p>
       {#if mayWork}

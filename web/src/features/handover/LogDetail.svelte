@@ -19,7 +19,7 @@
 </script>
 
 {#if parts.length}
-  <button class="link quiet ml-2 text-sm" aria-expanded={open} onclick={() => (open = !open)}
+  <button class="quiet ml-2 link text-sm" aria-expanded={open} onclick={() => (open = !open)}
     >{open ? 'less' : 'more'}</button
   >
   {#if open}

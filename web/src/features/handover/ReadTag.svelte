@@ -45,11 +45,11 @@
   <p class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
     {#if camera}<button
         type="button"
-        class="link flex items-center gap-2"
+        class="flex link items-center gap-2"
         aria-expanded={looking}
         onclick={() => (looking = !looking)}><ScanLine size={16} aria-hidden="true" />With the camera</button
       >{/if}
-    <label class="link flex w-fit cursor-pointer items-center gap-2"
+    <label class="flex w-fit link cursor-pointer items-center gap-2"
       ><Camera size={16} aria-hidden="true" />{camera ? 'Or a' : 'A'} picture of the tag<input
         type="file"
         accept="image/*"

@@ -37,7 +37,7 @@
           {#each o.holders as h (h.endpointId)}
             <li class="flex flex-wrap items-center gap-x-3">
               <Knot state={h.overdue || !h.owner ? 'FAILED' : 'ACTIVE'} size={22} />
-              <a class="link min-w-40" href={at(siteId, 'onboard', h.endpointId)}>{h.name}</a>
+              <a class="min-w-40 link" href={at(siteId, 'onboard', h.endpointId)}>{h.name}</a>
               <span class={h.overdue ? 'text-error' : ''}
                 >{#if h.owner}{h.owner} closes it by {h.ends ? dayOf(h.ends) : 'a day not set'}{h.overdue
                     ? ', which has passed'

@@ -71,7 +71,7 @@
                 : whereTo(siteId, act.what, e.id)}>{e.name}</a
             >{/each}
           {#if act.endpoints.length > MOST && !whole.includes(key(act))}<button
-              class="link quiet"
+              class="quiet link"
               onclick={() => whole.push(key(act))}>and {act.endpoints.length - MOST} more</button
             >{/if}
         </p>

@@ -86,7 +86,7 @@
       <select id="grid" class="select w-full" value={chosen} onchange={(e) => (grid = e.currentTarget.value)}>
         {#each grids.data ?? [] as g (g.grid.name)}<option>{g.grid.name}</option>{/each}
       </select>
-      {#if mayWork}<button class="link mt-1 text-sm" onclick={() => (adding = !adding)} aria-expanded={adding}
+      {#if mayWork}<button class="mt-1 link text-sm" onclick={() => (adding = !adding)} aria-expanded={adding}
           >Another sheet of ours</button
         >{/if}
     </div>

@@ -58,7 +58,7 @@
             </p>
             <p class="quiet">
               {c.mend}
-              {#if c.move && mayWork}<button class="link ml-1 text-primary" onclick={() => move(c)}
+              {#if c.move && mayWork}<button class="ml-1 link text-primary" onclick={() => move(c)}
                   >Move it on record</button
                 >{/if}
             </p>

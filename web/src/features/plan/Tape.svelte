@@ -302,7 +302,7 @@
       {:else if tape.free[0] && plant}
         Room:
         {#each tape.free.slice(0, 3) as f (f.fromHost)}
-          <button class="link mx-1 font-mono" onclick={() => plant(f.fromHost)}
+          <button class="mx-1 link font-mono" onclick={() => plant(f.fromHost)}
             >{figure(f.fromHost)}{f.toHost > f.fromHost ? '–' + figure(f.toHost) : ''}</button
           >
         {/each}

@@ -117,7 +117,7 @@
     {/each}
     <button
       type="button"
-      class="link mt-2 text-sm text-primary"
+      class="mt-2 link text-sm text-primary"
       onclick={() => list.push({ medium: free(), mac: '', standsAt: '' })}>Another interface</button
     >
     <Trouble

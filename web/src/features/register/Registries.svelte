@@ -162,7 +162,7 @@
             </select></label
           >
         {/if}
-        {#if past}<button class="link mt-2 text-sm" onclick={() => (ended = !ended)}
+        {#if past}<button class="mt-2 link text-sm" onclick={() => (ended = !ended)}
             >{ended ? 'Hide' : 'Show'} the {past} taken out lately</button
           >{/if}
       {/if}

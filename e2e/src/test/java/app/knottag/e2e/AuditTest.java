@@ -65,6 +65,19 @@ class AuditTest extends InTheDemo {
         button(page, "Not so any more").click();
         assertThat(line(page, "KNOWN")).hasCount(0);
         page.navigate(demo.url() + "/sites/1/audit");
+        line(page, "AUTOMATIC").getByText("where it was before").click();
+        assertThat(page.getByRole(AriaRole.STATUS)).containsText("at 10.44.16.140");
+        assertThat(page.getByLabel("What was seen").locator("tbody tr").first()).containsText("Staff time clock");
+        readable(page, "where it was");
+        field(page, "A MAC or an address").fill("10.44.16.999");
+        button(page, "Look back").click();
+        assertThat(page.getByText("This is neither a MAC")).isVisible();
+        field(page, "A MAC or an address").fill("10.44.16.51");
+        field(page, "A MAC or an address").press("Enter");
+        assertThat(page.getByRole(AriaRole.STATUS)).containsText("Two had it at the same time");
+        page.getByText("who else was there").first().click();
+        assertThat(page.getByRole(AriaRole.STATUS)).containsText("devices were there then");
+        page.navigate(demo.url() + "/sites/1/audit");
         line(page, "AUTOMATIC").getByText("To its type sheet").click();
         assertThat(page).hasURL(Pattern.compile("/sites/1/onboard/\\d+$"));
         var narrow = demo.enter("TECHNICIAN", 390, 844, ColorScheme.DARK);
@@ -72,5 +85,8 @@ class AuditTest extends InTheDemo {
         assertThat(line(narrow, "STRANGER")).isVisible();
         fits(narrow);
         readable(narrow, "the audit at night");
+        narrow.navigate(demo.url() + "/sites/1/audit/past?of=10.44.16.51");
+        assertThat(narrow.getByRole(AriaRole.STATUS)).containsText("Two had it at the same time");
+        fits(narrow);
     }
 }

@@ -11,6 +11,7 @@ import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.ReducedMotion;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -26,6 +27,7 @@ import tools.jackson.databind.json.JsonMapper;
 final class Demo implements AutoCloseable {
 
     private static final Path HOME = Path.of("..").toAbsolutePath().normalize();
+    private static Path untouched;
     private final Path data;
     private final JsonNode started;
     private final Playwright playwright;
@@ -33,14 +35,40 @@ final class Demo implements AutoCloseable {
     final List<String> complaints = new ArrayList<>();
 
     Demo() throws IOException {
-        data = Files.createTempDirectory("knot-e2e-");
+        this(folder());
+    }
+
+    /** A demo in which nothing has been done yet; what it begins with is made once, and copied for whoever comes next. */
+    static synchronized Demo untouched() throws IOException {
+        if (untouched == null) {
+            untouched = folder();
+            start(untouched);
+            knot("stop", "--data", untouched.toString());
+            Runtime.getRuntime().addShutdownHook(new Thread(() -> delete(untouched)));
+        }
+        var data = folder();
+        run("cp", "-a", untouched + "/.", data.toString());
+        return new Demo(data);
+    }
+
+    private static Path folder() throws IOException {
+        var data = Files.createTempDirectory("knot-e2e-");
         data.toFile().setReadable(true, false);
         data.toFile().setExecutable(true, false);
+        return data;
+    }
+
+    private static String start(Path data) throws IOException {
         int port;
         try (var free = new ServerSocket(0)) {
             port = free.getLocalPort();
         }
-        started = new JsonMapper().readTree(knot("demo", "--json", "--port", "" + port, "--data", data.toString()));
+        return knot("demo", "--json", "--port", "" + port, "--data", data.toString());
+    }
+
+    private Demo(Path data) throws IOException {
+        this.data = data;
+        started = new JsonMapper().readTree(start(data));
         playwright = Playwright.create(
                 new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
         browser = playwright
@@ -64,13 +92,16 @@ final class Demo implements AutoCloseable {
     static String knot(String... words) throws IOException {
         var command = new ArrayList<>(List.of(HOME.resolve("knot").toString()));
         command.addAll(List.of(words));
+        return run(command.toArray(String[]::new));
+    }
+
+    private static String run(String... command) throws IOException {
         var builder = new ProcessBuilder(command).redirectError(ProcessBuilder.Redirect.INHERIT);
         // A demo that lives for two minutes never gets back what the second compiler takes.
         builder.environment().put("JAVA_TOOL_OPTIONS", "-XX:TieredStopAtLevel=1");
         var process = builder.start();
         String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-        if (ended(process) != 0)
-            throw new IllegalStateException("./knot " + String.join(" ", words) + " failed: " + said);
+        if (ended(process) != 0) throw new IllegalStateException(String.join(" ", command) + " failed: " + said);
         return said;
     }
 
@@ -145,8 +176,14 @@ final class Demo implements AutoCloseable {
     public void close() throws IOException {
         playwright.close();
         knot("stop", "--data", data.toString());
-        try (var files = Files.walk(data)) {
+        delete(data);
+    }
+
+    private static void delete(Path folder) {
+        try (var files = Files.walk(folder)) {
             files.sorted(Comparator.reverseOrder()).forEach(f -> f.toFile().delete());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
     }
 }

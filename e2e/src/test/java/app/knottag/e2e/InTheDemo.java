@@ -2,7 +2,12 @@ package app.knottag.e2e;
 
 import com.deque.html.axecore.args.AxeRunOptions;
 import com.deque.html.axecore.playwright.AxeBuilder;
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.util.Collection;
 import java.util.List;
 import org.assertj.core.api.Assertions;
 import org.junit.jupiter.api.AfterAll;
@@ -16,12 +21,36 @@ abstract class InTheDemo {
 
     @BeforeAll
     static void start() throws Exception {
-        demo = new Demo();
+        demo = Demo.untouched();
     }
 
     @AfterAll
     static void stop() throws Exception {
         demo.close();
+    }
+
+    /** Each sight of a station, wide by day and narrow by night. */
+    static void everySight(String station, String navigation, Collection<String> sights) {
+        for (boolean narrow : List.of(false, true)) {
+            var page = narrow ? demo.enter("TECHNICIAN", 390, 844, ColorScheme.DARK) : demo.enter("TECHNICIAN");
+            page.navigate(demo.url() + "/sites/1/" + station);
+            for (var sight : sights) {
+                sight(page, navigation, sight);
+                PlaywrightAssertions.assertThat(page.locator("main h1, main h2").first())
+                        .isAttached();
+                PlaywrightAssertions.assertThat(page.getByText("Fetching…")).hasCount(0);
+                readable(page, sight);
+                fits(page);
+            }
+            page.context().close();
+        }
+    }
+
+    static void sight(Page page, String navigation, String name) {
+        var link = page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName(navigation))
+                .getByRole(AriaRole.LINK, new Locator.GetByRoleOptions().setName(name));
+        link.click();
+        PlaywrightAssertions.assertThat(link).hasAttribute("aria-current", "page");
     }
 
     @AfterEach

@@ -9,7 +9,6 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import com.microsoft.playwright.options.ColorScheme;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
@@ -17,17 +16,13 @@ import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestMethodOrder;
-import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.ValueSource;
 
 /** A site set up from what is found there: from a pasted list to a plan without conflict, and into another network. */
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
 class PlanTest extends InTheDemo {
 
     private static void sight(Page page, String name) {
-        page.getByRole(AriaRole.NAVIGATION, new Page.GetByRoleOptions().setName("Sights of the plan"))
-                .getByRole(AriaRole.LINK, new Locator.GetByRoleOptions().setName(name))
-                .click();
+        sight(page, "Sights of the plan", name);
     }
 
     /** A heading that begins with a knot, which says its state. */
@@ -92,20 +87,13 @@ class PlanTest extends InTheDemo {
         assertThat(page.locator("[data-conflict]")).hasCount(1);
     }
 
-    @ParameterizedTest(name = "{0}")
+    @Test
     @Order(2)
-    @ValueSource(strings = {"Tape", "To mend", "Series", "Wiring", "Site sheet", "Bring in", "Renumber"})
-    void everySightIsReadableWideAndNarrow(String sight) {
-        for (boolean narrow : List.of(false, true)) {
-            var page = narrow ? demo.enter("TECHNICIAN", 390, 844, ColorScheme.DARK) : demo.enter("TECHNICIAN");
-            page.navigate(demo.url() + "/sites/1/plan");
-            sight(page, sight);
-            assertThat(page.locator("main h1, main h2").first()).isAttached();
-            assertThat(page.getByText("Fetching…")).hasCount(0);
-            readable(page, sight);
-            fits(page);
-            page.context().close();
-        }
+    void everySightIsReadableWideAndNarrow() {
+        everySight(
+                "plan",
+                "Sights of the plan",
+                List.of("Tape", "To mend", "Series", "Wiring", "Site sheet", "Bring in", "Renumber"));
     }
 
     @Test

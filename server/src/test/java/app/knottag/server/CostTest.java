@@ -148,7 +148,9 @@ class CostTest {
                                 ? p + "?address=10.40.9.9"
                                 : p.endsWith("/list")
                                         ? p + "?form=CSV&onlyChanges=false"
-                                        : p.replace("{type}", "TECHNICIAN"));
+                                        : p.endsWith("/past")
+                                                ? p + "?of=10.40.0.9"
+                                                : p.replace("{type}", "TECHNICIAN"));
     }
 
     @DisplayName("A page of a site of a thousand asks no more questions than one of ten")

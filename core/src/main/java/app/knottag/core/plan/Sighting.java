@@ -18,6 +18,9 @@ public record Sighting(
     /** What was seen within this time of each other is held for one moment. */
     public static final Duration TOGETHER = Duration.ofHours(12);
 
+    /** When it was not seen for longer than this it may have been away, though it is back at the same address. */
+    public static final Duration AWAY = Duration.ofDays(14);
+
     /** Whether two moments are held for one. */
     public static boolean together(Instant a, Instant b) {
         return Duration.between(a, b).abs().compareTo(TOGETHER) <= 0;

@@ -34,18 +34,19 @@ interface AuditStore {
 
     record SeenRow(Mac mac, Ipv4Address address, Source source, Instant first, Instant last) {}
 
-    /** The latest stay of each MAC at each address, by each source that sees the wire. */
+    /** The latest stay of each MAC at each address, by each source that sees the wire, over times in which nobody looked. */
     @Select("""
-            with look as (
-              select mac, address, source, seen_at,
-                address is distinct from lag(address) over (partition by mac, source order by seen_at, address) as came
-              from sighting
-              where site_id = #{siteId} and mac is not null and source in ('NEIGHBOURS', 'LEASES') and seen_at > now() - interval '400 days'
-            ), stay as (
-              select *, count(*) filter (where came) over (partition by mac, source order by seen_at, address) as number from look
+            with part as (
+              select mac, address, source, first_seen, last_seen,
+                address is distinct from lag(address) over (partition by mac, source order by last_seen, address) as came
+              from stay
+              where site_id = #{siteId} and mac is not null and source in ('NEIGHBOURS', 'LEASES')
+                and last_seen > now() - interval '400 days'
+            ), whole as (
+              select *, count(*) filter (where came) over (partition by mac, source order by last_seen, address) as number from part
             )
-            select distinct on (mac, source, address) mac, address, source, min(seen_at) as first, max(seen_at) as last
-            from stay group by mac, source, address, number order by mac, source, address, max(seen_at) desc""")
+            select distinct on (mac, source, address) mac, address, source, min(first_seen) as first, max(last_seen) as last
+            from whole group by mac, source, address, number order by mac, source, address, max(last_seen) desc""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     List<SeenRow> seen(long siteId);
 
@@ -54,9 +55,7 @@ interface AuditStore {
     /** When each segment was last asked to the end by a machine that saw MACs there. */
     @Select("""
             select s.prefix, max(w.ended_at) as at from sweep w join segment s on s.id = w.segment_id
-            where s.site_id = #{siteId} and s.retired_at is null and w.state = 'DONE' and exists (
-              select from sighting g where g.site_id = s.site_id and g.source = 'NEIGHBOURS' and g.address << s.prefix
-                and g.seen_at between w.started_at and w.ended_at + interval '1 minute')
+            where s.site_id = #{siteId} and s.retired_at is null and w.state = 'DONE' and w.heard > 0
             group by s.prefix""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     List<SweptRow> swept(long siteId);

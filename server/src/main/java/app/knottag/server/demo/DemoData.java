@@ -31,6 +31,7 @@ import app.knottag.server.record.WiringStore.PlaceRow;
 import app.knottag.server.record.WiringStore.PortRow;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -275,17 +276,11 @@ class DemoData implements ApplicationRunner {
     /** A neighbour table that somebody pasted in this morning. */
     private void seen(long site) {
         var at = clock.instant().minus(Duration.ofHours(3));
+        var table = new ArrayList<SightingRow>();
         for (var label : labels.values())
             if (label.get("address") instanceof String address && address.startsWith("10.44.16."))
-                sightings.add(
-                        site,
-                        new SightingRow(
-                                Ipv4Address.parse(address),
-                                Mac.parse((String) label.get("mac")),
-                                Source.NEIGHBOURS,
-                                at,
-                                null),
-                        LEAD);
+                table.add(SightingRow.heard(Ipv4Address.parse(address), Mac.parse((String) label.get("mac")), at));
+        sightings.add(site, table, LEAD);
         sightings.looked(site, Source.NEIGHBOURS, at);
     }
 

@@ -18,7 +18,7 @@ enum SiteTable {
     INTERFACE(),
     LISTED_SERVICE(),
     BUSY_TIME(),
-    SIGHTING(),
+    STAY(),
     LOOK(),
     RENUMBERING(),
     REGISTRY(),

@@ -189,16 +189,15 @@ class Intake {
             throw Problem.field("text", "nothing", "Nothing in it can be taken over.");
         for (var m : judged.made()) work.add(siteId, form.read(siteId, wanted(m)), by);
         var now = clock.instant();
-        for (var d : judged.seen())
-            store.add(
-                    siteId,
-                    new SightingRow(
-                            d.address().get(),
-                            d.mac().orElse(null),
-                            wish.source(),
-                            now,
-                            d.leaseEnds().orElse(null)),
-                    by);
+        var seen = judged.seen().stream()
+                .map(d -> new SightingRow(
+                        d.address().get(),
+                        d.mac().orElse(null),
+                        wish.source(),
+                        now,
+                        d.leaseEnds().orElse(null)))
+                .toList();
+        store.add(siteId, seen, by);
         store.looked(siteId, wish.source(), now);
         log.write(Log.entry(
                         by,

@@ -159,7 +159,7 @@ public class Confirm {
         for (var m : questions) checkRuns.keepAnswer(endpoint.id(), id, m.question(), m.outcome(), m.how(), from);
         // Whoever answered with its own MAC was seen, as if it had stood in a table.
         if (results.stream().anyMatch(r -> r.check() == Check.WHO_ANSWERS && r.status() == Status.PASSED))
-            sightings.add(endpoint.siteId(), SightingRow.heard(endpoint.address(), endpoint.mac(), at), by);
+            sightings.add(endpoint.siteId(), List.of(SightingRow.heard(endpoint.address(), endpoint.mac(), at)), by);
         consequences.stand(endpoint.id());
         log.write(Log.entry(by, failed ? "checks failed" : "checks held")
                 .at(endpoint.siteId(), endpoint.id())

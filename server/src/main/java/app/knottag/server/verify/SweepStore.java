@@ -44,7 +44,7 @@ interface SweepStore {
             @Param("vantage") String vantage);
 
     @Update("""
-            update sweep set state = #{state}, ended_at = #{at}, asked = #{asked}, results = #{results},
+            update sweep set state = #{state}, ended_at = #{at}, asked = #{asked}, results = #{results}, heard = #{heard},
                 vantage = vantage || case when #{how} = '' then '' else ', ' || #{how} end where id = #{id}""")
     void end(
             @Param("id") long id,
@@ -52,6 +52,7 @@ interface SweepStore {
             @Param("at") Instant at,
             @Param("asked") int asked,
             @Param("results") Json results,
+            @Param("heard") int heard,
             @Param("how") String how);
 
     @Update("update sweep set asked = #{asked} where id = #{id}")

@@ -193,8 +193,8 @@ class Sweeps {
                         clock.instant(),
                         sweep.asked.get(),
                         new Json(json.writeValueAsString(done.lines())),
+                        sighted(siteId, done.swept(), by),
                         done.how());
-                sighted(siteId, done.swept(), by);
                 log.write(Log.entry(
                                 by,
                                 "swept " + segment.prefix() + ": "
@@ -215,14 +215,15 @@ class Sweeps {
         if (count % WRITTEN_EVERY == 0) store.progress(id, count);
     }
 
-    /** Who was seen is evidence for the plan, as if the table had been pasted in. */
-    private void sighted(long siteId, Swept swept, String by) {
+    /** Who was seen is evidence for the plan, as if the table had been pasted in. Returns how many MACs there were. */
+    private int sighted(long siteId, Swept swept, String by) {
         var at = clock.instant();
-        swept.there()
-                .forEach((address, macs) -> macs.forEach(
-                        mac -> sightings.add(siteId, SightingStore.SightingRow.heard(address, mac, at), by)));
-        if (swept.there().values().stream().anyMatch(macs -> !macs.isEmpty()))
-            sightings.looked(siteId, Source.NEIGHBOURS, at);
+        var heard = swept.there().entrySet().stream()
+                .flatMap(e -> e.getValue().stream().map(mac -> SightingStore.SightingRow.heard(e.getKey(), mac, at)))
+                .toList();
+        sightings.add(siteId, heard, by);
+        if (!heard.isEmpty()) sightings.looked(siteId, Source.NEIGHBOURS, at);
+        return heard.size();
     }
 
     private List<Planned> planned(long siteId) {

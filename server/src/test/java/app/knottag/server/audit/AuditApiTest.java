@@ -72,9 +72,13 @@ class AuditApiTest {
                         "00:00:5E:00:53:E3 GUEST");
         assertThat(audit().get("drifted").asInt()).isEqualTo(4);
         // It stayed there for two looks, and was somewhere else before.
-        Running.write("insert into sighting (site_id, address, mac, source, seen_at, by) values (" + site[0]
-                + ", '10.7.0.52', '00:00:5e:00:53:02', 'NEIGHBOURS', now() - interval '9 days', 'x'), (" + site[0]
-                + ", '10.7.0.120', '00:00:5e:00:53:02', 'NEIGHBOURS', now() - interval '2 days', 'x')");
+        Running.write("delete from stay where site_id = " + site[0] + " and address in ('10.7.0.52', '10.7.0.120')");
+        Running.write("""
+                insert into stay (site_id, address, mac, source, first_seen, last_seen, looks, by)
+                select %d, address::inet, '00:00:5e:00:53:02', 'NEIGHBOURS', now() - first * interval '1 day',
+                  now() - last * interval '1 day', 4, 'x'
+                from (values ('10.7.0.52', 19, 9), ('10.7.0.120', 2, 2)) t (address, first, last)""".formatted(site[0]));
+        paste("NEIGHBOURS", "10.7.0.120 00:00:5e:00:53:02");
         var till2 = audit().get("findings").get(1);
         assertThat(till2.at("/stays/0/at").asString()).isEqualTo("10.7.0.120");
         assertThat(java.time.Duration.between(

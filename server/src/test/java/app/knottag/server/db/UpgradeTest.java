@@ -53,7 +53,16 @@ class UpgradeTest {
             "HALF_DRAWN", "ACTIVE",
             "TIGHT", "PASSED",
             "FRAYED", "FAILED",
-            "LEFT_OUT", "SKIPPED");
+            "LEFT_OUT", "SKIPPED",
+            "sighting", "stay");
+
+    /** Ten nights at one address, a night elsewhere, back again, and once more after a month; a list without MACs beside it. */
+    private static final String NIGHTS = """
+            insert into public.sighting (site_id, address, mac, source, seen_at, by)
+            select (select min(id) from public.site), case n when 10 then '10.9.9.130'::inet else '10.9.9.30' end,
+              '00:00:5e:00:53:f1'::macaddr, 'NEIGHBOURS', timestamptz '2026-03-01 02:00Z' + n * interval '1 day', 'x'
+            from (select generate_series(0, 14) union all select 44) t (n)
+            union all select min(id), '10.9.9.30', null, 'SHEET', '2026-03-02 12:00Z', 'x' from public.site""";
 
     private static Map<String, Long> rows;
     private static List<String> stations;
@@ -66,6 +75,7 @@ class UpgradeTest {
                 var db = owner();
                 var statement = db.createStatement()) {
             statement.execute(new String(dump.readAllBytes(), StandardCharsets.UTF_8));
+            statement.execute(NIGHTS);
         }
         rows = rows();
         stations = stations("knot");
@@ -128,7 +138,17 @@ class UpgradeTest {
         assertThat(rows)
                 .hasSizeGreaterThan(25)
                 .containsKeys("endpoint", "step", "registration", "check_run", "log_entry");
+        // Sixteen looks of one device are four stays of it.
+        assertThat(rows.put("stay", rows.get("stay") - 16 + 4)).isEqualTo(17);
         assertThat(rows()).containsAllEntriesOf(rows);
+        assertThat(list("select address || ' ' || to_char(first_seen at time zone 'UTC', 'DD.MM') || ' '"
+                        + " || to_char(last_seen at time zone 'UTC', 'DD.MM') || ' ' || looks from public.stay"
+                        + " where mac = '00:00:5e:00:53:f1' order by first_seen"))
+                .containsExactly(
+                        "10.9.9.30/32 01.03 10.03 10",
+                        "10.9.9.130/32 11.03 11.03 1",
+                        "10.9.9.30/32 12.03 15.03 4",
+                        "10.9.9.30/32 14.04 14.04 1");
         var check = lead.get("/api/log/check").expect(200).json();
         assertThat(check.get("whole").asBoolean()).as(check.toString()).isTrue();
         assertThat(check.get("entries").asLong()).isEqualTo(rows.get("log_entry"));

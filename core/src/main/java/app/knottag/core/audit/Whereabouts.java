@@ -1,0 +1,108 @@
+package app.knottag.core.audit;
+
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.plan.Sighting.Source;
+import app.knottag.core.time.SiteClock;
+import java.time.Instant;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+
+/** What is said of where a device has been, who has had an address, and who was there at a past time. */
+public final class Whereabouts {
+
+    private Whereabouts() {}
+
+    /**
+     * One device at one address, as one source saw it without a break.
+     *
+     * @param name what it is called on record, or by whoever knows it; empty when nobody does
+     * @param looks on how many looks it was seen, at least 1
+     * @param site another site at which it was; empty for the one asked about
+     */
+    public record Stretch(
+            Ipv4Address address,
+            Optional<Mac> mac,
+            long endpoint,
+            String name,
+            Source source,
+            Instant first,
+            Instant last,
+            int looks,
+            String site) {
+
+        /** What to call it in a sentence. */
+        String who() {
+            return name.isEmpty() ? mac.map(Mac::toString).orElse("") + " (not on record)" : name;
+        }
+
+        boolean meets(Stretch other) {
+            return !first.isAfter(other.last) && !other.first.isAfter(last);
+        }
+    }
+
+    /** Says where a device has been. */
+    public static String ofMac(List<Stretch> stretches, SiteClock clock) {
+        if (stretches.isEmpty()) return "Nobody has seen it yet.";
+        var last = latest(stretches);
+        long places = count(stretches, s -> List.of(s.site, s.address));
+        String where = last.address + (last.site.isEmpty() ? "" : " in " + last.site);
+        String seen = "last seen " + clock.moment(last.last);
+        if (places == 1)
+            return "Nobody has seen it anywhere but at " + where + ", first " + clock.moment(first(stretches)) + ", "
+                    + seen + ".";
+        return "It has been at " + places + " addresses; at " + where + " since " + clock.moment(last.first) + ", "
+                + seen + ".";
+    }
+
+    /** Says who has had an address, and whether two had it at once. */
+    public static String ofAddress(List<Stretch> stretches, SiteClock clock) {
+        if (stretches.isEmpty()) return "Nobody has been seen there yet.";
+        var known = stretches.stream().filter(s -> s.mac.isPresent()).toList();
+        if (known.isEmpty())
+            return "A list says that it is taken, without saying by which MAC; last "
+                    + clock.moment(latest(stretches).last) + ".";
+        for (var a : known)
+            for (var b : known)
+                if (!a.mac.equals(b.mac) && a.meets(b)) {
+                    var from = a.first.isAfter(b.first) ? a.first : b.first;
+                    return "Two had it at the same time: " + a.who() + " and " + b.who() + ", on " + clock.moment(from)
+                            + ".";
+                }
+        var last = latest(known);
+        long devices = count(known, Stretch::mac);
+        String seen = "last seen there " + clock.moment(last.last);
+        if (devices == 1) return "Nobody but " + last.who() + " was seen there, " + seen + ".";
+        return devices + " devices have had it, one after the other; the last is " + last.who() + ", " + seen + ".";
+    }
+
+    /**
+     * Says who was there at a time.
+     *
+     * @param before when somebody was seen last before that time, after when first after it
+     */
+    public static String at(
+            List<Stretch> stretches, Optional<Instant> before, Optional<Instant> after, SiteClock clock) {
+        long devices = count(stretches, s -> s.mac.map(Mac::toString).orElse(s.address.toString()));
+        if (devices > 0) return devices == 1 ? "One device was there then." : devices + " devices were there then.";
+        if (before.isEmpty() && after.isEmpty()) return "Nobody has been seen there yet.";
+        return "Nobody looked about then: "
+                + before.map(b -> "the last look before it was " + clock.moment(b))
+                        .orElse("it is before the first look")
+                + after.map(a -> ", the next one " + clock.moment(a)).orElse(", and nobody has looked since") + ".";
+    }
+
+    private static Stretch latest(List<Stretch> stretches) {
+        return stretches.stream().max(Comparator.comparing(Stretch::last)).orElseThrow();
+    }
+
+    private static Instant first(List<Stretch> stretches) {
+        return stretches.stream().map(Stretch::first).min(Instant::compareTo).orElseThrow();
+    }
+
+    private static long count(List<Stretch> stretches, Function<Stretch, Object> by) {
+        return stretches.stream().map(by).distinct().count();
+    }
+}
