@@ -26,7 +26,7 @@ printf '\n| %-38s | %12s | %-20s | %s |\n' what 'Knot Tag' 'compared with' remar
 printf '|%s|%s|%s|%s|\n' ---------------------------------------- -------------- ---------------------- --------
 printf '| %-38s | %10s s | bare Boot %8s s | median of %s, tables there already |\n' 'start-up of the process' "$(middle <"$DATA/ours")" "$(middle <"$DATA/bare")" "$RUNS"
 run_server start; TOKEN="$(sed 's|^/join/||' "$DATA/web/first-lead")"
-java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.Measure "http://127.0.0.1:$PORT" "$TOKEN" "jdbc:postgresql://127.0.0.1:$PG_PORT/knot" "$OWNER" || die "list and finder could not be measured"
+java -cp "$HERE/target/bench:$HERE/server/target/app/knot-tag.jar:$HERE/server/target/app/lib/*" bench.Measure "http://127.0.0.1:$PORT" "$TOKEN" "jdbc:postgresql://127.0.0.1:$PG_PORT/knot" "$OWNER" || die "list and finder could not be measured"
 java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.Load "http://127.0.0.1:$PORT" "jdbc:postgresql://127.0.0.1:$PG_PORT/knot" "$OWNER" || die "fifty people at work could not be measured"
 (cd "$HERE" && mvn -B -ntp -q -pl e2e test -Dtest=FirstPage -Dknot.url="http://127.0.0.1:$PORT" 2>&1 | grep '^|') || die "the first page could not be measured"
 java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.PlanMeasure || die "the plan could not be measured"

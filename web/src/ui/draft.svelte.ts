@@ -13,8 +13,9 @@ export const withoutTail = (text: string) => {
     .join('');
 };
 
-/** The tag of the endpoint that is being added, so that it hangs beside its form, and the host it was asked for. */
-export const draft = $state<{ tag: Schemas['EndpointView'] | null; host: number | null }>({
-  tag: null,
-  host: null,
-});
+/** The tag of the endpoint that is being added, so that it hangs beside its form, the host it was asked for, and whom it takes in. */
+export const draft = $state<{
+  tag: Schemas['EndpointView'] | null;
+  host: number | null;
+  stranger: { mac: string; segmentId: number } | null;
+}>({ tag: null, host: null, stranger: null });

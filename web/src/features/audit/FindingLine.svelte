@@ -4,7 +4,8 @@
   import Knot from '../../ui/Knot.svelte';
   import TextField from '../../ui/TextField.svelte';
   import { dayTime } from '../../ui/time';
-  import { at, pastAt } from '../../router';
+  import { draft } from '../../ui/draft.svelte';
+  import { at, go, pastAt } from '../../router';
   import { settledAt } from './words';
 
   /** How one device stands, and the one act that mends it. */
@@ -33,6 +34,10 @@
     );
     if (kept) naming = false;
   }
+  function takeIn() {
+    draft.stranger = { mac: f.mac, segmentId: f.segmentId };
+    void go(at(siteId, 'plan', 'new'));
+  }
   const forget = () =>
     change.run(() => ok(api.DELETE('/api/sites/{siteId}/known-macs/{mac}', { params: { path } })));
 </script>
@@ -57,7 +62,7 @@
           {#if settled}<a class="btn btn-outline btn-primary btn-sm" href={settled.href}>{settled.words}</a
             >{/if}
           {#if stranger}
-            <a class="btn btn-outline btn-primary btn-sm" href={at(siteId, 'plan', 'new')}>Take it in</a>
+            <button class="btn btn-outline btn-primary btn-sm" onclick={takeIn}>Take it in</button>
             <button
               class="btn btn-ghost btn-sm"
               aria-expanded={naming}

@@ -27,7 +27,11 @@
   const typed = untrack(() =>
     kept(`new-${siteId}`, { kind: 'counter-payment-terminal', mac: '', serial: '', place: '', outlet: '' }),
   );
-  let before = $state(!!(typed.value.mac || typed.value.serial || typed.value.place || typed.value.outlet));
+  const stranger = draft.stranger?.mac;
+  draft.stranger = null;
+  let before = $state(
+    !!((typed.value.mac && !stranger) || typed.value.serial || typed.value.place || typed.value.outlet),
+  );
   let kind = $state(typed.value.kind);
   let number = $state<number | undefined>();
   let seriesId = $state<number | undefined>();
@@ -54,7 +58,7 @@
   let f = $state({
     name: '',
     address: '',
-    mac: typed.value.mac,
+    mac: stranger ?? typed.value.mac,
     serial: typed.value.serial,
     place: typed.value.place,
     outlet: typed.value.outlet,

@@ -25,7 +25,8 @@
     endpoint?: { data: Schemas['EndpointView']; etag: string };
     mayWork: boolean;
   } = $props();
-  let picked = $state(0);
+  // A stranger is taken in where it was seen.
+  let picked = $state(draft.stranger?.segmentId ?? 0);
   let proposed = $state<{ host: number; label: string } | null>(null);
   const siteId = $derived(site.id);
   const segment = $derived(

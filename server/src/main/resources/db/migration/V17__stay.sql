@@ -50,3 +50,7 @@ alter table stay set (fillfactor = 80);
 create index stay_of_mac on stay (mac, source);
 create index stay_of_address on stay (site_id, address);
 grant select, insert, update on stay to knot_app;
+
+-- Whose MAC it was is asked of those that have been retired too.
+drop index interface_mac;
+create index interface_mac on interface (mac);

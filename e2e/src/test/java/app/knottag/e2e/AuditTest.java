@@ -50,7 +50,10 @@ class AuditTest extends InTheDemo {
         readable(page, "what differs");
         assertThat(line(page, "DUPLICATE")).containsText("Unplug 00:00:5E:00:53:A1 first");
         assertThat(line(page, "AUTOMATIC")).containsText("Staff time clock, back on automatic");
-        line(page, "STRANGER").locator("button").click();
+        line(page, "STRANGER").locator("button").first().click();
+        assertThat(field(page, "MAC")).hasValue("00:00:5E:00:53:A1");
+        page.goBack();
+        line(page, "STRANGER").locator("button").last().click();
         field(page, "What it is, such as the owner’s phone").fill("password: knot42");
         button(page, "It is none of ours").click();
         assertThat(line(page, "STRANGER").getByText("Knot Tag keeps no secrets"))

@@ -11,7 +11,9 @@ import app.knottag.core.status.Status;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -40,36 +42,52 @@ public final class Audit {
     private final AuditSite site;
     private final Instant now;
     private final Places places;
-    private final Map<Mac, Recorded> owners = new HashMap<>();
-    private final Map<Ipv4Address, Recorded> planned = new HashMap<>();
+    private final Map<Mac, Recorded> owners;
+    private final Map<Ipv4Address, Recorded> planned;
     private final Map<Mac, Decision> decisions = new HashMap<>();
+    /** Looks are few, and sightings many. */
+    private final Map<Instant, Double> weights = new HashMap<>();
+
     private final Set<Mac> settled = new HashSet<>();
 
     private Audit(AuditSite site, Instant now) {
         this.site = site;
         this.now = now;
-        var meant = new HashMap<Mac, Ipv4Address>();
+        owners = new HashMap<>(2 * site.recorded().size());
+        planned = new HashMap<>(2 * site.recorded().size());
         for (var r : site.recorded()) {
             r.mac().ifPresent(m -> owners.put(m, r));
             r.others().forEach(m -> owners.put(m, r));
             r.address().ifPresent(a -> planned.put(a, r));
-            if (r.mac().isPresent() && r.address().isPresent())
-                meant.put(r.mac().get(), r.address().get());
         }
         site.decisions().forEach(d -> decisions.put(d.mac(), d));
-        places = new Places(site, meant);
+        places = new Places(site, this::meant);
     }
 
-    /** Returns how everything at a site stands, what costs most first, then by name. */
+    private Optional<Ipv4Address> meant(Mac mac) {
+        return Optional.ofNullable(owners.get(mac))
+                .filter(r -> r.mac().filter(mac::equals).isPresent())
+                .flatMap(Recorded::address);
+    }
+
+    /** Returns how everything at a site stands, what costs most first, then by name; who is as recorded stands as recorded. */
     public static List<Finding> of(AuditSite site, Instant now) {
         var audit = new Audit(site, now);
-        var found = new ArrayList<Finding>();
-        for (var r : site.recorded()) found.add(audit.recorded(r));
+        var found = new EnumMap<Standing, List<Finding>>(Standing.class);
+        for (var standing : Standing.values()) found.put(standing, new ArrayList<>());
+        for (var r : site.recorded()) {
+            var finding = audit.recorded(r);
+            found.get(finding.standing()).add(finding);
+        }
         for (var place : audit.places.all())
             if (!audit.owners.containsKey(place.mac()) && !audit.settled.contains(place.mac()))
-                audit.unknown(place).ifPresent(found::add);
-        found.sort(Comparator.comparing(Finding::standing).thenComparing(Finding::name));
-        return List.copyOf(found);
+                audit.unknown(place).ifPresent(f -> found.get(f.standing()).add(f));
+        var all = new ArrayList<Finding>(site.recorded().size());
+        found.forEach((standing, of) -> {
+            if (standing != Standing.AS_RECORDED) of.sort(Comparator.comparing(Finding::name));
+            all.addAll(of);
+        });
+        return Collections.unmodifiableList(all);
     }
 
     /** Returns how a whole site stands: it is as on record only when everybody on record was seen to be. */
@@ -137,6 +155,7 @@ public final class Audit {
 
     /** Who else has the same address at the same time. */
     private List<Place> rivals(Place own) {
+        if (!places.shared(own.address())) return List.of();
         return places.at(own.address()).stream()
                 .filter(p -> !p.mac().equals(own.mac()) && Sighting.together(p.last(), own.last()))
                 .filter(p -> p.sources().contains(Source.NEIGHBOURS))
@@ -296,7 +315,8 @@ public final class Audit {
 
     /** What was seen loses half its weight every thirty days. */
     private double decay(Instant at) {
-        return Math.pow(0.5, Math.max(0, Duration.between(at, now).toMinutes()) / 1440.0 / HALF_LIFE_DAYS);
+        return weights.computeIfAbsent(
+                at, t -> Math.pow(0.5, Math.max(0, Duration.between(t, now).toMinutes()) / 1440.0 / HALF_LIFE_DAYS));
     }
 
     private static int percent(double share) {

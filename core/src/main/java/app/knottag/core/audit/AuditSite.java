@@ -28,11 +28,9 @@ public record AuditSite(
 
     /** Returns when everybody around an address was last asked. */
     Optional<Instant> sweptAt(Ipv4Address address) {
-        return segments.stream()
-                .map(Segment::prefix)
-                .filter(p -> p.contains(address))
-                .findFirst()
-                .flatMap(p -> Optional.ofNullable(swept.get(p)));
+        for (var segment : segments)
+            if (segment.prefix().contains(address)) return Optional.ofNullable(swept.get(segment.prefix()));
+        return Optional.empty();
     }
 
     /**

@@ -7,13 +7,17 @@ import app.knottag.core.plan.Sighting;
 import app.knottag.core.plan.Sighting.Source;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
+import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 
 /**
  * Where each MAC is, out of all that was seen of it. A neighbour table shows who talks at an address; a lease list shows what
@@ -31,20 +35,41 @@ final class Places {
      */
     record Place(Mac mac, Ipv4Address address, Instant first, Instant last, Set<Source> sources, boolean denied) {}
 
-    private final Map<Mac, Place> byMac = new HashMap<>();
-    private final Map<Ipv4Address, List<Place>> byAddress = new HashMap<>();
+    private static final Map<Source, Set<Source>> ALONE = Arrays.stream(Source.values())
+            .collect(Collectors.toMap(s -> s, Set::of, (a, b) -> a, () -> new EnumMap<>(Source.class)));
+
+    private final Map<Mac, Place> byMac;
+    private final Map<Ipv4Address, Place> byAddress;
+    private final Map<Ipv4Address, List<Place>> shared = new HashMap<>();
 
     /** @param planned where each MAC is meant to be; of two addresses at once it is there that it counts */
-    Places(AuditSite site, Map<Mac, Ipv4Address> planned) {
-        var all = new HashMap<Mac, List<Seen>>();
+    Places(AuditSite site, Function<Mac, Optional<Ipv4Address>> planned) {
+        byMac = new HashMap<>(2 * site.seen().size());
+        byAddress = new HashMap<>(2 * site.seen().size());
+        // Nearly all were seen once, at one address, by one source.
+        var several = new HashMap<Mac, List<Seen>>();
         for (var s : site.seen())
-            if (s.source() == Source.NEIGHBOURS || s.source() == Source.LEASES && !unused(site, s))
-                all.computeIfAbsent(s.mac(), m -> new ArrayList<>(2)).add(s);
-        all.forEach((mac, of) -> {
-            var place = place(mac, of, Optional.ofNullable(planned.get(mac)));
-            byMac.put(mac, place);
-            byAddress.computeIfAbsent(place.address(), a -> new ArrayList<>(1)).add(place);
-        });
+            if (s.source() == Source.NEIGHBOURS || s.source() == Source.LEASES && !unused(site, s)) {
+                var before = byMac.put(s.mac(), alone(s));
+                if (before != null)
+                    several.computeIfAbsent(s.mac(), m -> new ArrayList<>(List.of(seen(before))))
+                            .add(s);
+            }
+        several.forEach((mac, of) -> byMac.put(mac, place(mac, of, planned.apply(mac))));
+        for (var p : byMac.values()) {
+            var before = byAddress.put(p.address(), p);
+            if (before != null)
+                shared.computeIfAbsent(p.address(), a -> new ArrayList<>(List.of(before)))
+                        .add(p);
+        }
+    }
+
+    private static Place alone(Seen s) {
+        return new Place(s.mac(), s.address(), s.first(), s.last(), ALONE.get(s.source()), false);
+    }
+
+    private static Seen seen(Place alone) {
+        return new Seen(alone.mac(), alone.address(), alone.sources().iterator().next(), alone.first(), alone.last());
     }
 
     private static boolean unused(AuditSite site, Seen lease) {
@@ -92,7 +117,14 @@ final class Places {
         return byMac.values();
     }
 
+    /** Whether more than one was seen there. */
+    boolean shared(Ipv4Address address) {
+        return shared.containsKey(address);
+    }
+
     List<Place> at(Ipv4Address address) {
-        return byAddress.getOrDefault(address, List.of());
+        return shared(address)
+                ? shared.get(address)
+                : Optional.ofNullable(byAddress.get(address)).map(List::of).orElse(List.of());
     }
 }

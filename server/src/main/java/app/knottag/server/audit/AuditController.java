@@ -34,6 +34,7 @@ class AuditController {
      * @param endpointId 0 for one that is on no record
      * @param mac that was seen, or that is on record; empty when there is none
      * @param stays where it was seen last; none when it never was
+     * @param segmentId the segment in which that is; 0 for none of ours
      */
     record FindingView(
             Standing standing,
@@ -42,6 +43,7 @@ class AuditController {
             String name,
             String mac,
             List<StayView> stays,
+            long segmentId,
             int sure,
             List<String> sources,
             String says,
@@ -80,7 +82,7 @@ class AuditController {
                 count(all, Standing.UNSEEN),
                 all.stream()
                         .filter(f -> f.standing() != Standing.AS_RECORDED && f.standing() != Standing.UNSEEN)
-                        .map(AuditController::view)
+                        .map(f -> view(f, audited.segment(f)))
                         .toList());
     }
 
@@ -92,7 +94,7 @@ class AuditController {
         return new StayView(stay.at(), stay.first(), stay.last());
     }
 
-    private static FindingView view(Finding f) {
+    private static FindingView view(Finding f, long segmentId) {
         return new FindingView(
                 f.standing(),
                 f.standing().words(),
@@ -100,6 +102,7 @@ class AuditController {
                 f.name(),
                 f.mac().map(Mac::toString).orElse(""),
                 f.stay().map(AuditController::view).stream().toList(),
+                segmentId,
                 f.sure(),
                 f.sources().stream().sorted().map(Source::words).toList(),
                 f.says(),

@@ -17,6 +17,7 @@ import app.knottag.server.log.Log;
 import app.knottag.server.record.SightingStore;
 import app.knottag.server.record.SitePlans;
 import app.knottag.server.record.SiteStore;
+import app.knottag.server.record.SiteStore.SegmentRow;
 import app.knottag.server.record.Sites;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
@@ -74,28 +75,47 @@ class Audits {
         reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
     }
 
-    /** @param looked when somebody last looked, at whatever; empty when nobody ever has */
-    record Audited(Optional<Instant> looked, List<Finding> findings) {}
+    /**
+     * @param looked when somebody last looked, at whatever; empty when nobody ever has
+     * @param segments of the site
+     */
+    record Audited(Optional<Instant> looked, List<Finding> findings, List<SegmentRow> segments) {
+
+        /** Returns the number of the segment in which one was seen, or 0. */
+        long segment(Finding finding) {
+            return segments.stream()
+                    .filter(s -> finding.stay()
+                            .filter(stay -> s.prefix().contains(stay.at()))
+                            .isPresent())
+                    .map(SegmentRow::id)
+                    .findFirst()
+                    .orElse(0L);
+        }
+    }
 
     Audited audit(long siteId) {
         var here = probes.here().addresses();
-        var site = Objects.requireNonNull(reading.execute(t -> load(siteId, here)));
+        return Objects.requireNonNull(reading.execute(t -> {
+            sites.site(siteId);
+            var segments = siteStore.segments(siteId);
+            return audited(load(siteId, segments, here), segments);
+        }));
+    }
+
+    private Audited audited(AuditSite site, List<SegmentRow> segments) {
         var looked = Stream.of(
                         site.pasted().stream(),
                         site.swept().values().stream(),
                         site.seen().stream().map(Seen::last))
                 .flatMap(Function.identity())
                 .max(Instant::compareTo);
-        return new Audited(looked, Audit.of(site, clock.instant()));
+        return new Audited(looked, Audit.of(site, clock.instant()), segments);
     }
 
-    private AuditSite load(long siteId, List<Ipv4Address> here) {
-        sites.site(siteId);
+    private AuditSite load(long siteId, List<SegmentRow> segments, List<Ipv4Address> here) {
         var pools = siteStore.pools(siteId);
         return new AuditSite(
-                siteStore.segments(siteId).stream()
-                        .map(s -> sites.plain(s, pools))
-                        .toList(),
+                segments.stream().map(s -> sites.plain(s, pools)).toList(),
                 recorded(store.recorded(siteId)),
                 fixtures(siteId, here),
                 store.seen(siteId).stream()
