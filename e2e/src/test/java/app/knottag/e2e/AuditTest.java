@@ -19,7 +19,15 @@ class AuditTest extends InTheDemo {
         return page.locator("[data-standing=" + standing + "]");
     }
 
-    private static void paste(Page page, String table) {
+    /** Two at one address, one back on automatic, and a guest. */
+    static final String DRIFTED = """
+            10.44.16.51 00:00:5e:00:53:11
+            10.44.16.51 00:00:5e:00:53:a1
+            10.44.16.140 00:00:5e:00:53:c4
+            10.44.16.151 00:00:5e:00:53:a3
+            """;
+
+    static void paste(Page page, String table) {
         page.evaluate("""
                 async table => {
                   const token = document.cookie.split('; ').find(c => c.startsWith('XSRF-TOKEN=')).split('=')[1];
@@ -34,14 +42,7 @@ class AuditTest extends InTheDemo {
         var page = demo.enter("LEAD");
         page.navigate(demo.url() + "/sites/1/plan");
         assertThat(page.locator("main")).isVisible();
-        paste(
-                page,
-                String.join(
-                        "\n",
-                        "10.44.16.51 00:00:5e:00:53:11",
-                        "10.44.16.51 00:00:5e:00:53:a1",
-                        "10.44.16.140 00:00:5e:00:53:c4",
-                        "10.44.16.151 00:00:5e:00:53:a3"));
+        paste(page, DRIFTED);
         page.reload();
         assertThat(page.locator("main h1").first()).isVisible();
         page.keyboard().press("g");

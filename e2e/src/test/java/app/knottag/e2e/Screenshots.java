@@ -24,14 +24,12 @@ class Screenshots {
         page.screenshot(new Page.ScreenshotOptions().setPath(Path.of("../docs/screenshots/" + name + ".png")));
     }
 
-    /** The other sights of the plan; nothing is kept of what is typed into them. */
+    /** Other sights; nothing is kept of what is typed into them. */
     private static void sights(Demo demo, Page page) {
-        for (String sight : List.of("wiring", "sheet")) {
-            page.navigate(demo.url() + "/sites/1/plan/" + sight);
-            assertThat(page.locator("main h1")).isVisible();
-            assertThat(page.getByText("Fetching…")).hasCount(0);
-            shot(page, sight);
-        }
+        page.navigate(demo.url() + "/sites/1/plan/wiring");
+        assertThat(page.locator("main h1")).isVisible();
+        assertThat(page.getByText("Fetching…")).hasCount(0);
+        shot(page, "wiring");
         page.navigate(demo.url() + "/sites/1/register/registries");
         assertThat(page.getByText("Staff portal").first()).isVisible();
         assertThat(page.getByText("Fetching…")).hasCount(0);
@@ -134,6 +132,10 @@ class Screenshots {
             page.keyboard().press("r");
             assertThat(heading(page, "Labels")).isVisible();
             shot(page, "register");
+            AuditTest.paste(page, AuditTest.DRIFTED);
+            page.navigate(demo.url() + "/sites/1/audit");
+            assertThat(heading(page, "What differs from the record")).isVisible();
+            shot(page, "audit");
             var night = demo.enter("LEAD", 1280, 800, ColorScheme.DARK);
             night.navigate(demo.url() + "/sites/1/onboard/4");
             assertThat(heading(night, "First start")).isVisible();

@@ -149,7 +149,7 @@ public final class Audit {
                         + (held.isEmpty() ? "" : " " + held + " answers at its own address."))
                 .act(r.address()
                         .map(a -> (held.isEmpty() ? "" : "Move " + held + " away first. ") + "Put " + a
-                                + " back on the device, or give the new one to all that calls it.")
+                                + " back on the device, or give the new one to everything that calls it.")
                         .orElse("Plan its address."));
     }
 

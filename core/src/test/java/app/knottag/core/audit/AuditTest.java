@@ -150,14 +150,14 @@ class AuditTest {
                         + "Unplug 00:00:5E:00:53:63 first, and give it an address of its own.",
                 "N 10@120-1           | Till  | "
                         + "Planned at 10.9.0.51, seen at 10.9.0.120, an address that is handed out: reset, or never saved. | "
-                        + "Put 10.9.0.51 back on the device, or give the new one to all that calls it.",
+                        + "Put 10.9.0.51 back on the device, or give the new one to everything that calls it.",
                 "N 10@52-1, N 60@51-1 | Till  | "
                         + "Planned at 10.9.0.51, seen at 10.9.0.52. Clock (00:00:5E:00:53:3C) answers at its own address. | "
                         + "Move Clock (00:00:5E:00:53:3C) away first. Put 10.9.0.51 back on the device, or give the new one to all that "
                         + "calls it.",
                 "N 10@1.51-1          | Till  | "
                         + "Planned at 10.9.0.51, seen at 10.9.1.51, in another network: another socket or VLAN. | "
-                        + "Put 10.9.0.51 back on the device, or give the new one to all that calls it.",
+                        + "Put 10.9.0.51 back on the device, or give the new one to everything that calls it.",
                 "N 99@52-1            | Clock | "
                         + "It was never seen, though everybody there was asked. 00:00:5E:00:53:63 answers at its address. | "
                         + "See whether it was replaced: compare the label of what stands there.",
