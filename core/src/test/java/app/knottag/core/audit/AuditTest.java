@@ -153,8 +153,8 @@ class AuditTest {
                         + "Put 10.9.0.51 back on the device, or give the new one to everything that calls it.",
                 "N 10@52-1, N 60@51-1 | Till  | "
                         + "Planned at 10.9.0.51, seen at 10.9.0.52. Clock (00:00:5E:00:53:3C) answers at its own address. | "
-                        + "Move Clock (00:00:5E:00:53:3C) away first. Put 10.9.0.51 back on the device, or give the new one to everything that "
-                        + "calls it.",
+                        + "Move Clock (00:00:5E:00:53:3C) away first. Put 10.9.0.51 back on the device, or give the new one to "
+                        + "everything that calls it.",
                 "N 10@1.51-1          | Till  | "
                         + "Planned at 10.9.0.51, seen at 10.9.1.51, in another network: another socket or VLAN. | "
                         + "Put 10.9.0.51 back on the device, or give the new one to everything that calls it.",
