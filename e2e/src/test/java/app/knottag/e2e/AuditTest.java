@@ -80,7 +80,7 @@ class AuditTest extends InTheDemo {
         field(page, "A MAC or an address").press("Enter");
         assertThat(page.getByRole(AriaRole.STATUS)).containsText("Two had it at the same time");
         page.getByText("who else was there").first().click();
-        assertThat(page.getByRole(AriaRole.STATUS)).containsText("devices were there then");
+        assertThat(page.getByRole(AriaRole.STATUS)).containsText("devices were there");
         page.navigate(demo.url() + "/sites/1/audit");
         line(page, "AUTOMATIC").getByText("To its type sheet").click();
         assertThat(page).hasURL(Pattern.compile("/sites/1/onboard/\\d+$"));

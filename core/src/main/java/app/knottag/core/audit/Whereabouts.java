@@ -2,12 +2,13 @@ package app.knottag.core.audit;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.hardware.Mac;
+import app.knottag.core.plan.Sighting;
 import app.knottag.core.plan.Sighting.Source;
 import app.knottag.core.time.SiteClock;
 import java.time.Instant;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.BiPredicate;
 import java.util.function.Function;
 
 /** What is said of where a device has been, who has had an address, and who was there at a past time. */
@@ -41,11 +42,23 @@ public final class Whereabouts {
         boolean meets(Stretch other) {
             return !first.isAfter(other.last) && !other.first.isAfter(last);
         }
+
+        /** Whether both are known to have been seen by one look; what lies between first and last is not kept look by look. */
+        boolean seenWith(Stretch other) {
+            return first.equals(other.first)
+                    || first.equals(other.last)
+                    || last.equals(other.first)
+                    || last.equals(other.last);
+        }
     }
 
     /** Says where a device has been. */
-    public static String ofMac(List<Stretch> stretches, SiteClock clock) {
-        if (stretches.isEmpty()) return "Nobody has seen it yet.";
+    public static String ofMac(List<Stretch> told, SiteClock clock) {
+        if (told.isEmpty()) return "Nobody has seen it yet.";
+        var stretches = seen(told);
+        if (stretches.isEmpty())
+            return "Nobody has seen it; a list has it at " + latest(told).address + ", last "
+                    + clock.moment(latest(told).last) + ".";
         var last = latest(stretches);
         long places = count(stretches, s -> List.of(s.site, s.address));
         String where = last.address + (last.site.isEmpty() ? "" : " in " + last.site);
@@ -60,17 +73,13 @@ public final class Whereabouts {
     /** Says who has had an address, and whether two had it at once. */
     public static String ofAddress(List<Stretch> stretches, SiteClock clock) {
         if (stretches.isEmpty()) return "Nobody has been seen there yet.";
-        var known = stretches.stream().filter(s -> s.mac.isPresent()).toList();
+        var known = seen(stretches).stream().filter(s -> s.mac.isPresent()).toList();
         if (known.isEmpty())
-            return "A list says that it is taken, without saying by which MAC; last "
+            return "Nobody was seen there, but a list says that it is taken; last "
                     + clock.moment(latest(stretches).last) + ".";
-        for (var a : known)
-            for (var b : known)
-                if (!a.mac.equals(b.mac) && a.meets(b)) {
-                    var from = a.first.isAfter(b.first) ? a.first : b.first;
-                    return "Two had it at the same time: " + a.who() + " and " + b.who() + ", on " + clock.moment(from)
-                            + ".";
-                }
+        var two = two(known, Stretch::seenWith, "Two had it at the same time: ", clock)
+                .or(() -> two(known, (a, b) -> true, "Two have had it, by turns or at the same time: ", clock));
+        if (two.isPresent()) return two.get();
         var last = latest(known);
         long devices = count(known, Stretch::mac);
         String seen = "last seen there " + clock.moment(last.last);
@@ -85,8 +94,11 @@ public final class Whereabouts {
      */
     public static String at(
             List<Stretch> stretches, Optional<Instant> before, Optional<Instant> after, SiteClock clock) {
-        long devices = count(stretches, s -> s.mac.map(Mac::toString).orElse(s.address.toString()));
-        if (devices > 0) return devices == 1 ? "One device was there then." : devices + " devices were there then.";
+        long devices = count(seen(stretches), s -> s.mac.map(Mac::toString).orElse(s.address.toString()));
+        if (devices > 0)
+            return (devices == 1 ? "One device was there" : devices + " devices were there")
+                    + ", as far as the looks before and after tell.";
+        if (!stretches.isEmpty()) return "Only lists speak of that time; nobody was seen.";
         if (before.isEmpty() && after.isEmpty()) return "Nobody has been seen there yet.";
         return "Nobody looked about then: "
                 + before.map(b -> "the last look before it was " + clock.moment(b))
@@ -94,8 +106,30 @@ public final class Whereabouts {
                 + after.map(a -> ", the next one " + clock.moment(a)).orElse(", and nobody has looked since") + ".";
     }
 
+    /** Says that not all of it was looked at, so that nothing certain is said of the whole. */
+    public static String tooMany(int most) {
+        return "There are more than " + most + " stays, so nothing is said of them all.";
+    }
+
+    private static Optional<String> two(
+            List<Stretch> known, BiPredicate<Stretch, Stretch> how, String says, SiteClock clock) {
+        for (var a : known)
+            for (var b : known)
+                if (!a.mac.equals(b.mac) && a.meets(b) && how.test(a, b))
+                    return Optional.of(says + a.who() + " and " + b.who() + ", on "
+                            + clock.moment(a.first.isAfter(b.first) ? a.first : b.first) + ".");
+        return Optional.empty();
+    }
+
+    /** What people wrote into lists was never seen. */
+    private static List<Stretch> seen(List<Stretch> stretches) {
+        return stretches.stream().filter(s -> s.source.sees()).toList();
+    }
+
     private static Stretch latest(List<Stretch> stretches) {
-        return stretches.stream().max(Comparator.comparing(Stretch::last)).orElseThrow();
+        return stretches.stream()
+                .reduce((a, b) -> Sighting.outdoes(a.source, a.last, b.source, b.last) ? a : b)
+                .orElseThrow();
     }
 
     private static Instant first(List<Stretch> stretches) {

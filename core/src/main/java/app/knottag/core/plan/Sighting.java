@@ -28,11 +28,16 @@ public record Sighting(
 
     /** Returns the one that says better where a device is: the later one, but of about the same time the wire's own word. */
     Sighting better(Sighting other) {
-        if (source != other.source && together(seenAt, other.seenAt)) {
-            if (source.outweighs(other.source)) return this;
-            if (other.source.outweighs(source)) return other;
+        return outdoes(source, seenAt, other.source, other.seenAt) ? this : other;
+    }
+
+    /** Whether one sight says better where a device is than another: see {@link #better}. */
+    public static boolean outdoes(Source source, Instant at, Source other, Instant otherAt) {
+        if (together(at, otherAt)) {
+            if (source.outweighs(other)) return true;
+            if (other.outweighs(source)) return false;
         }
-        return seenAt.isAfter(other.seenAt) ? this : other;
+        return at.isAfter(otherAt);
     }
 
     /** Where it was seen; the strength is the chance that the list is right, before it ages. */
@@ -58,6 +63,11 @@ public record Sighting(
         /** A lease goes on in its list when the device has long been given a fixed address; a neighbour table has talked with it. */
         public boolean outweighs(Source other) {
             return this == NEIGHBOURS && other == LEASES;
+        }
+
+        /** Whether it looked at the network, and is not what people wrote down. */
+        public boolean sees() {
+            return this == NEIGHBOURS || this == LEASES;
         }
 
         double strength() {

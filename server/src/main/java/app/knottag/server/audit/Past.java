@@ -59,7 +59,9 @@ class Past {
                 AT_MOST + 1));
         var stretches =
                 rows.stream().limit(AT_MOST).map(r -> stretch(r, siteId)).toList();
-        return new Told(says(siteId, stretches, mac, moment, clock), stretches, rows.size() > AT_MOST);
+        boolean more = rows.size() > AT_MOST;
+        return new Told(
+                more ? Whereabouts.tooMany(AT_MOST) : says(siteId, stretches, mac, moment, clock), stretches, more);
     }
 
     private String says(

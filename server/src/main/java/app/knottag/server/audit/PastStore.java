@@ -37,13 +37,14 @@ interface PastStore {
 
     @Select("""
             <script>
-            select s.address, s.mac, coalesce(e.id, 0) as endpoint_id,
-              case when e.retired then e.name || ', retired' else coalesce(e.name, k.what, '') end as name,
+            select s.address, s.mac, case when e.retired then 0 else coalesce(e.id, 0) end as endpoint_id,
+              coalesce(e.name || case when e.retired then ', retired' when e.swapped then ', a MAC it had before' else '' end,
+                k.what, '') as name,
               s.source, s.first_seen as first, s.last_seen as last, s.looks, s.site_id, t.name as site
             from stay s join site t on t.id = s.site_id
             left join known_mac k on k.site_id = s.site_id and k.mac = s.mac
             left join lateral (
-              select e.id, e.name, e.retired_at is not null or i.retired_at is not null as retired
+              select e.id, e.name, e.retired_at is not null as retired, i.retired_at is not null as swapped
               from interface i join endpoint e on e.id = i.endpoint_id
               where i.mac = s.mac and i.site_id = s.site_id order by i.retired_at desc nulls first, i.id desc limit 1
             ) e on true

@@ -136,7 +136,7 @@ class PastApiTest {
                         "00:00:5E:00:54:F7 10.7.0.50 2026-01-02T02:00:00Z 2026-01-07T02:00:00Z 4");
         assertThat(told("at=25 Jan 2026, 9:00"))
                 .containsExactly(
-                        "One device was there then.",
+                        "One device was there, as far as the looks before and after tell.",
                         "00:00:5E:00:54:F7 10.7.0.51 2026-01-25T02:00:00Z 2026-01-25T02:00:00Z 1");
         assertThat(told("at=2026-01-30T12:00").get(0))
                 .isEqualTo(
@@ -158,10 +158,14 @@ class PastApiTest {
                         "text/plain",
                         "10.7.0.51 00:00:5e:00:53:01".getBytes(StandardCharsets.UTF_8))
                 .expect(200);
-        var here =
-                api.get("/api/sites/" + site[0] + "/past?of=10.7.0.51").json().at("/stretches/0");
-        assertThat(here.get("name").asString()).isEqualTo("Till 1");
-        assertThat(here.get("endpointId").asLong()).isEqualTo(till);
+        String here = "/api/sites/" + site[0] + "/past?of=10.7.0.51";
+        assertThat(api.get(here).json().at("/stretches/0/name").asString()).isEqualTo("Till 1");
+        assertThat(api.get(here).json().at("/stretches/0/endpointId").asLong()).isEqualTo(till);
+        Running.write("update interface set retired_at = now(), counts = false where endpoint_id = " + till);
+        assertThat(api.get(here).json().at("/stretches/0/name").asString()).isEqualTo("Till 1, a MAC it had before");
+        Running.write("update endpoint set retired_at = now() where id = " + till);
+        assertThat(api.get(here).json().at("/stretches/0/name").asString()).isEqualTo("Till 1, retired");
+        assertThat(api.get(here).json().at("/stretches/0/endpointId").asLong()).isZero();
         var there =
                 api.get("/api/sites/" + other + "/past?of=00:00:5E:00:53:01").json();
         assertThat(there.findValuesAsString("site")).allMatch(s -> s.startsWith("Site "));
