@@ -45,10 +45,10 @@ public class PlanMeasure {
 
     public static void main(String[] args) {
         var site = site(2_000);
-        int found = SiteCheck.conflicts(site, CLOCK).size();
+        int found = SiteCheck.conflicts(site, CLOCK, List.of()).size();
         row(
                 "site of 2 000 endpoints, checked whole",
-                median(() -> SiteCheck.conflicts(site, CLOCK)),
+                median(() -> SiteCheck.conflicts(site, CLOCK, List.of())),
                 50,
                 found + " conflicts and risks " + "found");
         var shop = new Segment(

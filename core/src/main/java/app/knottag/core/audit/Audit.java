@@ -140,7 +140,10 @@ public final class Audit {
         if (home)
             return finding(Standing.DUPLICATE, r, own, 1)
                     .says("Two answer for " + own.address() + ": its own MAC, and " + who(rivals) + ".")
-                    .act("Unplug " + who(rivals) + " first, and give it an address of its own.");
+                    .act(rivals.stream()
+                            .map(p -> giveWay(p, own.address()))
+                            .sorted()
+                            .collect(Collectors.joining(" ")));
         String pool = pool(own.address());
         String held = r.address().map(a -> holder(a, own.mac())).orElse("");
         return finding(pool.isEmpty() ? Standing.MOVED : Standing.AUTOMATIC, r, own, 1)
@@ -161,6 +164,16 @@ public final class Audit {
                 .filter(p -> p.sources().contains(Source.NEIGHBOURS))
                 .filter(p -> owners.get(p.mac()) == null || owners.get(p.mac()) != owners.get(own.mac()))
                 .toList();
+    }
+
+    private String giveWay(Place rival, Ipv4Address from) {
+        return "Unplug " + who(rival.mac()) + " first, and give it "
+                + Optional.ofNullable(owners.get(rival.mac()))
+                        .flatMap(Recorded::address)
+                        .filter(a -> !a.equals(from))
+                        .map(a -> "back its own address " + a)
+                        .orElse("an address of its own")
+                + ".";
     }
 
     private String who(List<Place> places) {
@@ -291,13 +304,25 @@ public final class Audit {
                         place.mac().toString())
                 .says((leased
                                 ? "On a lease in the pool; nobody has said what it is."
-                                : rightful.map(r -> "It answers at the address of " + r.name() + ".")
-                                        .orElse("It has a fixed address that is planned for nobody."))
+                                : rightful.map(Audit::atItsAddress)
+                                        .orElse("It has a fixed address that is planned for nobody." + beside(place)))
                         + before)
                 .act(
                         leased
                                 ? "Say what it is, if it is to stay."
-                                : "Find it by its MAC at the switch. Take it in, or say what it is."));
+                                : rightful.filter(r -> r.mac().isEmpty()).isPresent()
+                                        ? "Read the label of what stands there, and put that MAC on record if it is the same."
+                                        : "Find it by its MAC at the switch. Take it in, or say what it is."));
+    }
+
+    private static String atItsAddress(Recorded r) {
+        return "It answers at the address of " + r.name()
+                + (r.mac().isEmpty() ? ", whose MAC is not on record: it may be that one." : ".");
+    }
+
+    private String beside(Place place) {
+        var rivals = rivals(place);
+        return rivals.isEmpty() ? "" : " " + who(rivals) + " answers there too: neither works for long.";
     }
 
     private Draft finding(Standing standing, Recorded r, Place place, double sure) {

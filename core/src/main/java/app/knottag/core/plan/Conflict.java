@@ -47,6 +47,7 @@ public record Conflict(
         PARTNER_APART,
         IN_POOL,
         SEEN_ELSEWHERE,
+        OTHER_INTERFACE,
         SLIP_TO_GATEWAY,
         POOL_SMALL,
         NO_GATEWAY,
@@ -62,16 +63,16 @@ public record Conflict(
     /** Gives one endpoint another address. */
     public record Move(long endpointId, Ipv4Address to) {}
 
-    static Conflict of(Severity severity, Code code, String message, String mend) {
+    public static Conflict of(Severity severity, Code code, String message, String mend) {
         return new Conflict(severity, code, message, mend, List.of(), null, null);
     }
 
-    Conflict on(long... ids) {
+    public Conflict on(long... ids) {
         return new Conflict(
                 severity, code, message, mend, Arrays.stream(ids).boxed().toList(), segmentId, move);
     }
 
-    Conflict in(long segment) {
+    public Conflict in(long segment) {
         return new Conflict(severity, code, message, mend, endpoints, segment, move);
     }
 

@@ -2,9 +2,6 @@ package app.knottag.core.plan;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Segment;
-import app.knottag.core.plan.Conflict.Code;
-import app.knottag.core.plan.Conflict.Severity;
-import app.knottag.core.plan.SitePlan.PlannedEndpoint;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -109,23 +106,5 @@ public final class LeaseCompare {
         return hours >= 48
                 ? time.toDays() + " days"
                 : hours >= 1 ? hours + " h" : Math.max(1, time.toMinutes()) + " min";
-    }
-
-    /** A MAC at another address than planned: the device was reset, or its address was never saved. */
-    static Conflict elsewhere(SitePlan plan, PlannedEndpoint e, Sighting seen) {
-        var segment =
-                plan.segments().stream().filter(s -> s.id() == e.segmentId()).findFirst();
-        boolean pooled = segment.filter(s -> s.segment().poolOf(seen.address()).isPresent())
-                .isPresent();
-        long pointing = e.partnerId().isPresent() ? 1 : 0;
-        return Conflict.of(
-                        Severity.RISK,
-                        Code.SEEN_ELSEWHERE,
-                        e.name() + " is planned at " + e.address().get() + " and was seen at " + seen.address()
-                                + (pooled ? ", in the pool: reset, or never saved." : "."),
-                        "Put " + e.address().get() + " back on the device"
-                                + (pointing > 0 ? "; else its partner must be pointed at the new one." : "."))
-                .on(e.id())
-                .in(e.segmentId());
     }
 }

@@ -26,12 +26,7 @@ public record Sighting(
         return Duration.between(a, b).abs().compareTo(TOGETHER) <= 0;
     }
 
-    /** Returns the one that says better where a device is: the later one, but of about the same time the wire's own word. */
-    Sighting better(Sighting other) {
-        return outdoes(source, seenAt, other.source, other.seenAt) ? this : other;
-    }
-
-    /** Whether one sight says better where a device is than another: see {@link #better}. */
+    /** Whether one sight says better where a device is: the later one, but of about the same time the wire's own word. */
     public static boolean outdoes(Source source, Instant at, Source other, Instant otherAt) {
         if (together(at, otherAt)) {
             if (source.outweighs(other)) return true;

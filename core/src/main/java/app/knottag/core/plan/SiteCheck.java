@@ -37,8 +37,12 @@ public final class SiteCheck {
         plan.segments().forEach(s -> segments.put(s.id(), s));
     }
 
-    /** Returns all conflicts and risks of the site at a moment, worst first. */
-    public static List<Conflict> conflicts(SitePlan plan, SiteClock clock) {
+    /**
+     * Returns all conflicts and risks of the site at a moment, worst first.
+     *
+     * @param seen those that speak out of what was seen
+     */
+    public static List<Conflict> conflicts(SitePlan plan, SiteClock clock, List<Conflict> seen) {
         var check = new SiteCheck(plan, clock.now());
         check.addressesTwice();
         check.plan.endpoints().forEach(check::endpoint);
@@ -48,7 +52,7 @@ public final class SiteCheck {
         check.apart();
         check.names();
         check.found.addAll(SeriesCheck.conflicts(plan, check.occupied, clock));
-        check.found.addAll(SightingCheck.conflicts(plan, clock.now()));
+        check.found.addAll(seen);
         check.wiring();
         check.found.sort(Comparator.comparing(Conflict::severity)
                 .thenComparing(Conflict::code)

@@ -47,7 +47,7 @@ class AuditTest {
     }
 
     /** Till (MAC 10 at .51, second interface 40), Clock (MAC 60 at .52), Reader (no MAC yet, .53). */
-    private static final List<Recorded> RECORDED = List.of(
+    static final List<Recorded> RECORDED = List.of(
             new Recorded(1, "Till", Optional.of(at("51")), Optional.of(mac("10")), List.of(mac("40"))),
             new Recorded(2, "Clock", Optional.of(at("52")), Optional.of(mac("60")), List.of()),
             new Recorded(3, "Reader", Optional.of(at("53")), Optional.empty(), List.of()));
@@ -65,7 +65,7 @@ class AuditTest {
     }
 
     /** @param looked hours since a table was pasted, or, with an S before them, since the first segment was swept */
-    private static List<Finding> audit(String seen, String looked) {
+    static List<Finding> audit(String seen, String looked) {
         boolean swept = looked.startsWith("S");
         var look = Optional.of(looked.replace("S", ""))
                 .filter(l -> !l.isEmpty())
@@ -148,6 +148,15 @@ class AuditTest {
             value = {
                 "N 10@51-1, N 99@51-2 | Till  | Two answer for 10.9.0.51: its own MAC, and 00:00:5E:00:53:63. | "
                         + "Unplug 00:00:5E:00:53:63 first, and give it an address of its own.",
+                "N 10@51-1, N 60@51-1 | Till  | Two answer for 10.9.0.51: its own MAC, and Clock (00:00:5E:00:53:3C). | "
+                        + "Unplug Clock (00:00:5E:00:53:3C) first, and give it back its own address 10.9.0.52.",
+                "N 98@77-1, N 99@77-1 | 00:00:5E:00:53:63 | "
+                        + "It has a fixed address that is planned for nobody. 00:00:5E:00:53:62 answers there too: neither works "
+                        + "for long. | "
+                        + "Find it by its MAC at the switch. Take it in, or say what it is.",
+                "N 99@53-1            | 00:00:5E:00:53:63 | "
+                        + "It answers at the address of Reader, whose MAC is not on record: it may be that one. | "
+                        + "Read the label of what stands there, and put that MAC on record if it is the same.",
                 "N 10@120-1           | Till  | "
                         + "Planned at 10.9.0.51, seen at 10.9.0.120, an address that is handed out: reset, or never saved. | "
                         + "Put 10.9.0.51 back on the device, or give the new one to everything that calls it.",

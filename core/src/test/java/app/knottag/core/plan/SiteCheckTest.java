@@ -84,7 +84,8 @@ class SiteCheckTest {
                         List.of(),
                         List.of(),
                         List.of(sightings)),
-                CLOCK);
+                CLOCK,
+                List.of());
     }
 
     @DisplayName("A pair in two segments meets only at the router, until its own proof says that it does")
@@ -134,7 +135,7 @@ class SiteCheckTest {
                 List.of(),
                 List.of(),
                 List.of());
-        assertThat(SiteCheck.conflicts(plan, CLOCK).stream()
+        assertThat(SiteCheck.conflicts(plan, CLOCK, List.of()).stream()
                         .filter(c -> c.code() == Code.PARTNER_APART)
                         .map(c -> c.severity() + " " + c.message().replace(",", ""))
                         .toList())
@@ -184,31 +185,7 @@ class SiteCheckTest {
         assertThat(found.get(3).move()).isEqualTo(new Conflict.Move(1, a("10.44.16.53")));
     }
 
-    private static final String OWN = "00:00:5E:00:53:01", OTHER = "00:00:5E:00:53:77";
-
-    @Test
-    void whatWasSeenSpeaksAgainstThePlan() {
-        var till = List.of(endpoint(1, "10.44.16.51", 1, OWN));
-        assertThat(conflicts(till, List.of(), seen("10.44.16.51", OWN, "PT1H"), seen("10.44.16.51", OTHER, "PT2H")))
-                .singleElement()
-                .satisfies(c -> {
-                    assertThat(c.message())
-                            .isEqualTo("10.44.16.51 was seen with two MACs: E1 (" + OWN + ") and " + OTHER
-                                    + ", not on record.");
-                    assertThat(c.mend()).startsWith("Unplug " + OTHER);
-                });
-        assertThat(conflicts(till, List.of(), seen("10.44.16.51", OTHER, "PT1H")))
-                .extracting(Conflict::code)
-                .containsExactly(Code.OTHER_HOLDS_ADDRESS);
-        assertThat(conflicts(till, List.of(), seen("10.44.16.131", OWN, "PT1H")))
-                .extracting(Conflict::message)
-                .containsExactly(
-                        "E1 is planned at 10.44.16.51 and was seen at 10.44.16.131, in the pool: reset, or never saved.");
-        assertThat(conflicts(till, List.of(), seen("10.44.16.51", OWN, "P40D")))
-                .extracting(Conflict::message)
-                .containsExactly("E1 not seen for 40 days.");
-        assertThat(conflicts(till, List.of(), seen("10.44.16.51", OWN, "PT1H"))).isEmpty();
-    }
+    private static final String OTHER = "00:00:5E:00:53:77";
 
     @DisplayName("Whether an address is free is weighed, never said barely")
     @ParameterizedTest(name = "on record {0}, seen {1} ago, looked {2} ago: {3} {4}")
@@ -304,23 +281,6 @@ class SiteCheckTest {
         var own = planner.propose(Optional.of(tills), 4).match(p -> p, r -> null);
         assertThat(own.choice().address()).isEqualTo(a("10.44.16.6"));
         assertThat(own.reasons()).anyMatch(why -> why.endsWith("was seen there: look before you give it."));
-    }
-
-    @DisplayName("Of two MACs at one address whoever is planned there is the rightful one")
-    @ParameterizedTest(name = "planned at .51: {0}")
-    @CsvSource({
-        "00:00:5E:00:53:01, 00:00:5E:00:53:77, 10.44.16.52",
-        "00:00:5E:00:53:77, 00:00:5E:00:53:01, 10.44.16.52",
-    })
-    void rightful(String planned, String elsewhere, String itsOwn) {
-        var found = conflicts(
-                List.of(endpoint(1, "10.44.16.51", 1, planned), endpoint(2, itsOwn, 2, elsewhere)),
-                List.of(),
-                seen("10.44.16.51", OWN, "PT1H"),
-                seen("10.44.16.51", OTHER, "PT1H"));
-        assertThat(found.get(0).code()).isEqualTo(Code.ADDRESS_SEEN_TWICE);
-        assertThat(found.get(0).mend())
-                .isEqualTo("Unplug E2 (" + elsewhere + ") first, then give it its own address " + itsOwn + ".");
     }
 
     @DisplayName("The naming rule makes short, plain, unique names")
@@ -442,7 +402,9 @@ class SiteCheckTest {
                 .map(i -> endpoint(i, a("10.60.1.0").plus(i).toString(), null, null))
                 .toList();
         var found = SiteCheck.conflicts(
-                new SitePlan(List.of(wide), List.of(), many, List.of(), List.of(), List.of(), List.of()), CLOCK);
+                new SitePlan(List.of(wide), List.of(), many, List.of(), List.of(), List.of(), List.of()),
+                CLOCK,
+                List.of());
         assertThat(found).singleElement().satisfies(c -> {
             assertThat(c.code()).isEqualTo(Code.SLIP_TO_GATEWAY);
             assertThat(c.endpoints()).containsExactly(1L, 257L, 1793L);

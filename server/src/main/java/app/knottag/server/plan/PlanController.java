@@ -14,7 +14,6 @@ import app.knottag.core.plan.FirewallRules.Rule;
 import app.knottag.core.plan.FreeVerdict;
 import app.knottag.core.plan.Growth;
 import app.knottag.core.plan.LeaseCompare;
-import app.knottag.core.plan.SiteCheck;
 import app.knottag.server.plan.Proposals.ProposalView;
 import app.knottag.server.plan.Proposals.Question;
 import app.knottag.server.record.Endpoints;
@@ -88,7 +87,7 @@ class PlanController {
 
     @GetMapping("/api/sites/{siteId}/conflicts")
     List<Conflict> conflicts(@PathVariable long siteId) {
-        return SiteCheck.conflicts(plans.plan(siteId), sites.clock(siteId));
+        return views.conflicts(siteId, plans.plan(siteId));
     }
 
     @GetMapping("/api/sites/{siteId}/segments/{segmentId}/tape")

@@ -3,6 +3,8 @@ package app.knottag.server.plan;
 import app.knottag.core.address.AddressRange;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.audit.Audit;
+import app.knottag.core.audit.SeenConflicts;
 import app.knottag.core.hardware.Gear.Role;
 import app.knottag.core.hardware.Wiring;
 import app.knottag.core.kind.Kinds;
@@ -10,8 +12,10 @@ import app.knottag.core.plan.Conflict;
 import app.knottag.core.plan.Growth;
 import app.knottag.core.plan.Placement;
 import app.knottag.core.plan.SiteCheck;
+import app.knottag.core.plan.SitePlan;
 import app.knottag.core.status.Status;
 import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.SiteEvidence;
 import app.knottag.server.record.SitePlans;
 import app.knottag.server.record.SiteStore;
 import app.knottag.server.record.Sites;
@@ -52,6 +56,7 @@ class PlanViews {
     private final Sites sites;
     private final Wires wires;
     private final Kinds kinds;
+    private final SiteEvidence evidence;
     private final Clock clock;
 
     PlanViews(
@@ -61,6 +66,7 @@ class PlanViews {
             Sites sites,
             Wires wires,
             Kinds kinds,
+            SiteEvidence evidence,
             Clock clock) {
         this.plans = plans;
         this.store = store;
@@ -68,6 +74,7 @@ class PlanViews {
         this.sites = sites;
         this.wires = wires;
         this.kinds = kinds;
+        this.evidence = evidence;
         this.clock = clock;
     }
 
@@ -76,7 +83,7 @@ class PlanViews {
         long network = segment.prefix().network().number();
         var plan = plans.plan(siteId);
         var conflicts = new HashSet<Long>();
-        for (var c : SiteCheck.conflicts(plan, sites.clock(siteId)))
+        for (var c : conflicts(siteId, plan))
             if (c.severity() != Conflict.Severity.UNTIDY) conflicts.addAll(c.endpoints());
         var marks = new ArrayList<TapeMark>();
         var elsewhere = new ArrayList<Elsewhere>();
@@ -91,6 +98,13 @@ class PlanViews {
         var free = new Placement(sites.plain(segment), plan.occupied(clock.instant()))
                 .freeStretches().stream().map(r -> stretch(r, network)).toList();
         return new TapeView(marks, free, elsewhere, segment.nextPrefix());
+    }
+
+    /** What does not work or may not, by the plan itself and by what was seen. */
+    List<Conflict> conflicts(long siteId, SitePlan plan) {
+        var clock = sites.clock(siteId);
+        var found = Audit.of(evidence.load(siteId).site(), clock.now());
+        return SiteCheck.conflicts(plan, clock, SeenConflicts.of(plan, found));
     }
 
     private static FreeStretch stretch(AddressRange range, long network) {

@@ -147,8 +147,8 @@ class PlanApiTest {
                 "10.7.0.131 dev eth0 lladdr 00:00:5e:00:53:01 REACHABLE\n10.7.0.60 dev eth0 lladdr 00:00:5e:00:53:77 STALE\n");
         assertThat(seen.get("seen").asInt()).isEqualTo(2);
         assertThat(lead.get(path("/conflicts")).json().get(0).get("message").asString())
-                .isEqualTo(
-                        "Till 1 is planned at 10.7.0.51 and was seen at 10.7.0.131, in the pool: reset, or never saved.");
+                .isEqualTo("Till 1: planned at 10.7.0.51, seen at 10.7.0.131, an address that is handed out: reset, or "
+                        + "never saved.");
         var taken = lead.get(path("/free?address=10.7.0.60")).json();
         assertThat(taken.get("verdict").asString()).isEqualTo("TAKEN");
         assertThat(taken.get("holder").asString()).isEqualTo("00:00:5E:00:53:77");
