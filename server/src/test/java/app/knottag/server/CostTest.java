@@ -150,7 +150,9 @@ class CostTest {
                                         ? p + "?form=CSV&onlyChanges=false"
                                         : p.endsWith("/past")
                                                 ? p + "?of=10.40.0.9"
-                                                : p.replace("{type}", "TECHNICIAN"));
+                                                : p.endsWith("/impact")
+                                                        ? p + "?change=PROVIDER&subject=LINE:"
+                                                        : p.replace("{type}", "TECHNICIAN"));
     }
 
     @DisplayName("A page of a site of a thousand asks no more questions than one of ten")

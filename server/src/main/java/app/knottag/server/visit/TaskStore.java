@@ -13,8 +13,11 @@ import org.apache.ibatis.annotations.Update;
 @Mapper
 interface TaskStore {
 
-    /** @param skill what somebody must be allowed to do, or empty */
-    record TaskRow(long id, String title, String place, int minutes, String skill, boolean done) {
+    /**
+     * @param skill what somebody must be allowed to do, or empty
+     * @param stage those of a lower one come before it, 1 or more; 0 when it waits for nothing
+     */
+    record TaskRow(long id, String title, String place, int minutes, String skill, int stage, boolean done) {
 
         /** The number by which plans and hands know it, apart from all endpoints. */
         long unit() {
@@ -23,17 +26,17 @@ interface TaskStore {
     }
 
     @Select("""
-            select id, title, place, minutes, skill, done_at is not null as done from visit_task where visit_id = #{visitId}
+            select id, title, place, minutes, skill, stage, done_at is not null as done from visit_task where visit_id = #{visitId}
             order by id""")
     List<TaskRow> of(long visitId);
 
     @Insert("""
-            insert into visit_task (visit_id, title, place, minutes, skill)
-            values (#{visitId}, #{t.title}, #{t.place}, #{t.minutes}, #{t.skill})""")
+            insert into visit_task (visit_id, title, place, minutes, skill, stage)
+            values (#{visitId}, #{t.title}, #{t.place}, #{t.minutes}, #{t.skill}, #{t.stage})""")
     void add(@Param("visitId") long visitId, @Param("t") TaskRow task);
 
     @Update("""
-            update visit_task set title = #{t.title}, place = #{t.place}, minutes = #{t.minutes}, skill = #{t.skill}
+            update visit_task set title = #{t.title}, place = #{t.place}, minutes = #{t.minutes}, skill = #{t.skill}, stage = #{t.stage}
             where visit_id = #{visitId} and id = #{t.id} and done_at is null""")
     void keep(@Param("visitId") long visitId, @Param("t") TaskRow task);
 

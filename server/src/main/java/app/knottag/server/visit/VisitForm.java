@@ -46,13 +46,17 @@ final class VisitForm {
     record VisitToolRequest(
             @NotNull String tool, int count, @NotNull String kind) {}
 
-    /** @param id which task it was before, or null for another one */
+    /**
+     * @param id which task it was before, or null for another one
+     * @param stage those of a lower one come before it; it waits for nothing when none is given
+     */
     record VisitTaskRequest(
             @Nullable Long id,
             @NotNull String title,
             @Nullable String place,
             int minutes,
-            @Nullable String skill) {}
+            @Nullable String skill,
+            @Nullable Integer stage) {}
 
     /** What is free on the bench; enough of what is not said. */
     record VisitBenchRequest(
@@ -203,12 +207,14 @@ final class VisitForm {
         for (var t : typed) {
             String at = "tasks/" + tasks.size();
             range(at + "/minutes", t.minutes(), 1, 240);
+            range(at + "/stage", t.stage(), 0, MOST_TASKS);
             tasks.add(new TaskRow(
                     Optional.ofNullable(t.id()).orElse(0L),
                     FormReader.words(at + "/title", t.title(), true),
                     FormReader.words(at + "/place", t.place(), false),
                     t.minutes(),
                     FormReader.words(at + "/skill", t.skill(), false),
+                    Optional.ofNullable(t.stage()).orElse(0),
                     false));
         }
         return tasks;

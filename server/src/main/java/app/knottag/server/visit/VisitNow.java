@@ -91,7 +91,7 @@ record VisitNow(
             progress.put(unit.id(), new Standing.Progress(0, unit.ready(), by(held, unit.id())));
         }
         for (var task : open) {
-            left.add(task(task, said, at));
+            left.add(task(task, open, said, at));
             progress.put(task.unit(), new Standing.Progress(0, 0, by(held, task.unit())));
         }
         var hands = said.people().stream()
@@ -150,8 +150,8 @@ record VisitNow(
                 here ? RunbookWork.running(job.runbook(), said.megabits()) : 0);
     }
 
-    /** A task is one stretch of hands, and waits for nothing. */
-    private static VisitUnit task(TaskRow t, VisitBrief said, Instant at) {
+    /** A task is one stretch of hands, and waits for those of an earlier stage. */
+    private static VisitUnit task(TaskRow t, List<TaskRow> open, VisitBrief said, Instant at) {
         var stretch = new Stretch(List.of(), t.title(), Minutes.about(t.minutes()), Minutes.NONE, t.skill(), 0);
         return new VisitUnit(
                 t.unit(),
@@ -160,7 +160,10 @@ record VisitNow(
                 List.of(stretch),
                 0,
                 free(said, at, t.place(), false),
-                Set.of(),
+                open.stream()
+                        .filter(o -> o.stage() > 0 && o.stage() < t.stage())
+                        .map(TaskRow::unit)
+                        .collect(Collectors.toSet()),
                 false,
                 "",
                 false,
