@@ -29,6 +29,13 @@ export const entryAt = (site: number, registry: number, endpoint: number | null)
 export const pastAt = (site: number, asked: { of?: string; at?: string }) =>
   `${at(site, 'audit', 'past')}?${new URLSearchParams(asked)}`;
 
+/** The address at which one looks at what a change would touch. */
+export const changeAt = (site: number, asked: { change: string; subject: string }) =>
+  `${at(site, 'audit', 'change')}?${new URLSearchParams(asked)}`;
+
+/** The address of a visit. */
+export const visitAt = (site: number, visit: number) => `${at(site, 'onboard', 'visits')}?visit=${visit}`;
+
 /** Goes to a path that was put together by {@link at}, with what stands behind its question mark. */
 export function go(path: string) {
   const [where = '', asked] = path.split('?');

@@ -8,6 +8,7 @@
   import { at, type AtStation } from '../../router';
   import FindingLine from './FindingLine.svelte';
   import Past from './Past.svelte';
+  import WhatIf from './WhatIf.svelte';
   import { auditQuery } from './queries';
 
   /** What is really there: all that differs from the record, what costs most first, each with the one act that mends it. */
@@ -24,12 +25,15 @@
     { href: at(siteId, 'audit'), name: 'What differs', count: audit.data?.drifted },
     { href: at(siteId, 'audit', 'known'), name: 'Others here', count: guests.length + known.length },
     { href: at(siteId, 'audit', 'past'), name: 'Where it was' },
+    { href: at(siteId, 'audit', 'change'), name: 'What if' },
   ]);
 </script>
 
 <Sights label="Sights of Audit" {links} current={at(siteId, 'audit', view)} />
 {#if view === 'past'}
   <Past {siteId} />
+{:else if view === 'change'}
+  <WhatIf {siteId} {mayWork} />
 {:else if audit.error}
   <Trouble problem={asProblem(audit.error)} again={() => audit.refetch()} />
 {:else if !audit.data}

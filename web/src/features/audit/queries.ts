@@ -1,5 +1,5 @@
-import { queryOptions } from '@tanstack/svelte-query';
-import { api, ok } from '../../api/client';
+import { queryOptions, skipToken } from '@tanstack/svelte-query';
+import { api, ok, type Schemas } from '../../api/client';
 
 export const pastQuery = (siteId: number, asked: { of: string; at: string }) =>
   queryOptions({
@@ -7,6 +7,32 @@ export const pastQuery = (siteId: number, asked: { of: string; at: string }) =>
     queryFn: ({ signal }) =>
       ok(api.GET('/api/sites/{siteId}/past', { params: { path: { siteId }, query: asked }, signal })),
     enabled: !!asked.of || !!asked.at,
+  });
+
+export const changesQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'changes'],
+    queryFn: ({ signal }) =>
+      ok(api.GET('/api/sites/{siteId}/changes', { params: { path: { siteId } }, signal })),
+  });
+
+export const impactQuery = (
+  siteId: number,
+  change: Schemas['ChangeView']['change'] | undefined,
+  subject: string,
+) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'impact', change, subject],
+    queryFn:
+      change && subject
+        ? ({ signal }) =>
+            ok(
+              api.GET('/api/sites/{siteId}/impact', {
+                params: { path: { siteId }, query: { change, subject } },
+                signal,
+              }),
+            )
+        : skipToken,
   });
 
 export const auditQuery = (siteId: number) =>

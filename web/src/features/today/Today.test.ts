@@ -7,6 +7,7 @@ vi.mock('../../router', () => ({
   WAITING_AT: ['plan', 'register', 'onboard', 'confirm'],
   STATION_NAMES: { plan: 'Plan', register: 'Register', onboard: 'Onboard', confirm: 'Confirm' },
   at: (site: number, station: string, to: string | number = '') => `/${site}/${station}/${to}`,
+  visitAt: (site: number, visit: number) => `/${site}/onboard/visits?visit=${visit}`,
 }));
 
 const NOW = Date.now();

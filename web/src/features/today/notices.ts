@@ -1,5 +1,5 @@
 import type { Schemas } from '../../api/client';
-import { at, type StationPath } from '../../router';
+import { at, visitAt, type StationPath } from '../../router';
 import { minutes } from '../../ui/time';
 
 type Notice = Schemas['NoticeView'];
@@ -12,7 +12,7 @@ export function whereTo(n: Notice): string {
     case 'VISIT_RUNS':
     case 'VISIT_LATE':
     case 'VISIT_AHEAD':
-      return `${at(n.siteId, 'onboard', 'visits')}?visit=${n.aboutId}`;
+      return visitAt(n.siteId, n.aboutId ?? 0);
     case 'DUE':
       if (n.station === 'HANDOVER') return at(n.siteId, 'handover', 'openings');
       return at(n.siteId, 'register', 'due');

@@ -5,7 +5,7 @@
   import Loading from '../../ui/Loading.svelte';
   import { dayTime } from '../../ui/time';
   import Trouble from '../../ui/Trouble.svelte';
-  import { at, go } from '../../router';
+  import { at, go, visitAt } from '../../router';
   import { visitsQuery } from './queries';
   import VisitForm from './VisitForm.svelte';
   import VisitPage from './VisitPage.svelte';
@@ -23,7 +23,7 @@
 
   function open(id: number) {
     adding = false;
-    go(at(siteId, 'onboard', 'visits') + (id ? `?visit=${id}` : ''));
+    go(id ? visitAt(siteId, id) : at(siteId, 'onboard', 'visits'));
   }
 </script>
 

@@ -28,6 +28,8 @@ export interface Task {
   place: string;
   minutes: string;
   skill: string;
+  /** Those of a lower one come before it; it waits for nothing at 0. */
+  stage?: number;
 }
 
 /** Where a device is set up, and whether all others wait for it. */
@@ -99,6 +101,7 @@ export const tasksOf = (v?: Schemas['VisitView']): Task[] =>
       place: t.place,
       minutes: String(t.minutes),
       skill: t.skill,
+      stage: t.stage,
     })) ?? [];
 
 export const chosenOf = (v?: Schemas['VisitView']): [number, Chosen][] =>

@@ -1,7 +1,7 @@
 package app.knottag.core.impact;
 
 import app.knottag.core.impact.Impact.Errand;
-import app.knottag.core.impact.Impact.Step;
+import app.knottag.core.impact.Impact.ImpactStep;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -12,15 +12,15 @@ import java.util.stream.Collectors;
 final class Errands {
 
     private static final int LONGEST = 240;
-    private static final int WIDEST = 160;
+    private static final int WIDEST = 120;
 
     private Errands() {}
 
     /** Steps of one thing that follow one another. */
-    private record Row(List<Step> steps, int stage) {
+    private record Row(List<ImpactStep> steps, int stage) {
 
         int minutes() {
-            return steps.stream().mapToInt(Step::minutes).sum();
+            return steps.stream().mapToInt(ImpactStep::minutes).sum();
         }
 
         String place() {
@@ -43,7 +43,7 @@ final class Errands {
         }
     }
 
-    static List<Errand> of(List<Step> steps) {
+    static List<Errand> of(List<ImpactStep> steps) {
         var rows = new ArrayList<Row>();
         var rowOf = new ArrayList<Row>();
         for (var step : steps) {
@@ -104,11 +104,11 @@ final class Errands {
 
     private static String title(List<Row> rows) {
         var first = rows.get(0);
-        boolean one = rows.size() == 1 && first.steps().size() == 1;
-        String whole = one
-                ? capital(first.thing()) + ": " + first.steps().get(0).title()
-                : capital(first.what()) + ": " + rows.stream().map(Row::thing).collect(Collectors.joining(", "));
-        return whole.length() <= WIDEST ? whole : whole.substring(0, WIDEST - 1) + "…";
+        String whole = capital(first.thing()) + ": " + first.steps().get(0).title();
+        if (rows.size() == 1 && first.steps().size() == 1 && whole.length() <= WIDEST) return whole;
+        String all =
+                capital(first.what()) + ": " + rows.stream().map(Row::thing).collect(Collectors.joining(", "));
+        return all.length() <= WIDEST ? all : all.substring(0, WIDEST - 1) + "…";
     }
 
     private static String capital(String text) {

@@ -16,19 +16,19 @@ import java.util.List;
  * @param unknown what no record says and may be touched as well
  * @param errands the same, gathered so that each is done by one person in one go
  */
-public record Impact(String says, List<Step> steps, List<String> unknown, List<Errand> errands) {
+public record Impact(String says, List<ImpactStep> steps, List<String> unknown, List<Errand> errands) {
 
     /**
      * One thing to be done.
      *
      * @param thing what it is done to
      * @param device number of the endpoint, or 0 when it is none
-     * @param why what it comes of
+     * @param why what it comes of, or empty for the change itself
      * @param minutes usual minutes of hands, 1 or more
      * @param alone usual minutes that it then runs by itself
      * @param after numbers of the steps that come before, counted from 1
      */
-    public record Step(
+    public record ImpactStep(
             Act act,
             String thing,
             long device,
@@ -43,6 +43,7 @@ public record Impact(String says, List<Step> steps, List<String> unknown, List<E
      * What one person does in one go.
      *
      * @param stage those of a lower stage come before; counted from 1
+     * @param title at most 120 characters
      * @param minutes usual minutes of hands, 1..240
      */
     public record Errand(String title, String place, int minutes, int stage) {}
@@ -64,9 +65,9 @@ public record Impact(String says, List<Step> steps, List<String> unknown, List<E
         var order =
                 Comparator.comparing(Thing::sort).thenComparing(words::place).thenComparing(words::name);
         var done = Walk.from(Ties.of(site), thing, change.event(), order);
-        var steps = new ArrayList<Step>();
+        var steps = new ArrayList<ImpactStep>();
         for (var d : done)
-            steps.add(new Step(
+            steps.add(new ImpactStep(
                     d.act(),
                     words.name(d.thing()),
                     d.thing().sort() == Sort.DEVICE ? Long.parseLong(d.thing().key()) : 0,
@@ -76,7 +77,7 @@ public record Impact(String says, List<Step> steps, List<String> unknown, List<E
                     words.minutes(d),
                     words.alone(d),
                     d.after().stream().map(i -> i + 1).toList()));
-        return new Impact(words.says(done, steps), List.copyOf(steps), words.unknown(), Errands.of(steps));
+        return new Impact(words.says(done, steps), List.copyOf(steps), words.unknown(done), Errands.of(steps));
     }
 
     private static Thing thing(Subject subject) {

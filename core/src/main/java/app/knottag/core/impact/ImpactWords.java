@@ -7,6 +7,7 @@ import app.knottag.core.impact.ImpactSite.Network;
 import app.knottag.core.impact.Thing.Sort;
 import app.knottag.core.impact.Walk.Done;
 import app.knottag.core.impact.Walk.Pull;
+import app.knottag.core.kind.Protocol;
 import app.knottag.core.plan.Method;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -226,7 +227,7 @@ final class ImpactWords {
     /** Returns what a step comes of, in half a sentence each. */
     String why(Done done) {
         return switch (done.act()) {
-            case CHANGE -> change.words() + ".";
+            case CHANGE -> "";
             case RENEW -> "It takes its address from the network.";
             case PROVE -> proof(done);
             case MEND -> because(done.pulls().get(0));
@@ -298,13 +299,13 @@ final class ImpactWords {
         return restarts ? d.map(x -> x.upkeep().restart()).orElse(2) : 0;
     }
 
-    String says(List<Done> done, List<Impact.Step> steps) {
+    String says(List<Done> done, List<Impact.ImpactStep> steps) {
         long mend = steps.stream()
                 .filter(s -> s.act() == Act.MEND || s.act() == Act.RENEW)
                 .count();
         long prove = steps.stream().filter(s -> s.act() == Act.PROVE).count();
         if (mend + prove == 0) return "As far as is on record nothing rests on it.";
-        int minutes = steps.stream().mapToInt(Impact.Step::minutes).sum();
+        int minutes = steps.stream().mapToInt(Impact.ImpactStep::minutes).sum();
         return count((int) mend, "thing", "things") + " to set after it, and " + count((int) prove, "device", "devices")
                 + " to prove again: about "
                 + (minutes < 60 ? minutes + " min" : minutes / 60 + " h " + minutes % 60 + " min")
@@ -322,7 +323,7 @@ final class ImpactWords {
     }
 
     /** Returns what no record says and may be touched as well. */
-    List<String> unknown() {
+    List<String> unknown(List<Done> done) {
         var said = new ArrayList<String>();
         switch (change) {
             case ROUTER -> {
@@ -334,9 +335,6 @@ final class ImpactWords {
             case MAIL_PASSWORD ->
                 unsaid(d -> d.calls().mails() && d.calls().mail().isEmpty(), "The mailbox of ", " is not on record.")
                         .ifPresent(said::add);
-            case TIME_SERVER ->
-                said.add("Which time server a device has typed in is on no record: all whose clock counts are taken to "
-                        + "use it, unless the site sheet says which do.");
             case PERSON ->
                 said.add("Who knows which password is on no record: change those that " + subject.name() + " used.");
             case PROVIDER ->
@@ -350,10 +348,21 @@ final class ImpactWords {
             case RESOLVER -> said.add("A resolver that somebody typed in by their own choice is on no record.");
             default -> {}
         }
+        if (done.stream().anyMatch(d -> has(d, this::guessed)))
+            said.add(
+                    "Which time server a device uses is on no record, nor who tells it: all whose clock counts are taken to "
+                            + "have it typed in. The site sheet can say which kinds call it.");
         if (change != Change.MAIL_PASSWORD && change != Change.PERSON && change != Change.ADDRESS)
             unsaid(d -> !d.keyed(), "Not set up yet, so there is nothing to change on ", ".")
                     .ifPresent(said::add);
         return said;
+    }
+
+    /** Whether it is only taken to call a time server. */
+    private boolean guessed(Pull pull) {
+        return site.services().stream()
+                .filter(s -> Thing.of(Sort.SERVICE, s.id()).equals(pull.tie().held()))
+                .anyMatch(s -> s.protocol() == Protocol.NTP && !s.said());
     }
 
     private String outside() {

@@ -202,8 +202,9 @@ class ImpactOracleTest {
                         .isNotEqualTo(steps.get(i).thing());
         }
         var errands = impact.errands();
+        assertThat(errands).allMatch(e -> e.title().length() <= 120 && e.minutes() <= 240);
         assertThat(errands.stream().mapToInt(Impact.Errand::minutes).sum())
-                .isEqualTo(steps.stream().mapToInt(Impact.Step::minutes).sum());
+                .isEqualTo(steps.stream().mapToInt(Impact.ImpactStep::minutes).sum());
     }
 
     @ParameterizedTest(name = "seed {0}")

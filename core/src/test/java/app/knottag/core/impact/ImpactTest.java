@@ -190,6 +190,11 @@ class ImpactTest {
                 .contains("Not set up yet, so there is nothing to change on Till 2.");
         assertThat(impact(Change.MAIL_PASSWORD, "MAILBOX:scans@shop.example").unknown())
                 .containsExactly("The mailbox of Copier 2 is not on record.");
+        assertThat(impact(Change.NETWORK, "NETWORK:1").unknown())
+                .as("the clock is only taken to ask the till server for the time")
+                .anySatisfy(u -> assertThat(u).startsWith("Which time server a device uses is on no record"));
+        assertThat(impact(Change.NETWORK, "NETWORK:2").unknown())
+                .noneSatisfy(u -> assertThat(u).startsWith("Which time server"));
         assertThat(impact(Change.PROVIDER, "LINE:").unknown().get(0)).endsWith("Outside here: 192.0.2.53.");
         assertThatThrownBy(() -> impact(Change.SWITCH, "GEAR:99"))
                 .isInstanceOf(ReadingException.class)
