@@ -1,8 +1,10 @@
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { serverClock } from './now.svelte';
 import { siteClock } from './siteClock.svelte';
 import { clockTime, dayOf, dayTime, fullTime, minutes, shortName, timeOf, when } from './time';
 
 const words = { ...siteClock };
+beforeAll(() => serverClock.set('2026-12-31T12:00:00Z'));
 afterEach(() => void Object.assign(siteClock, words));
 
 describe('durations and times as people say them', () => {
@@ -46,6 +48,13 @@ describe('durations and times as people say them', () => {
       full,
       hour,
     ]);
+  });
+
+  it('says the year only where it is another one than now at the site', () => {
+    siteClock.zone = 'Europe/Berlin';
+    expect(dayTime('2026-01-01T00:00:00Z')).toBe('1 Jan, 01:00');
+    expect(dayTime('2024-12-01T00:00:00Z')).toBe('1 Dec 2024, 01:00');
+    expect(dayTime('2026-12-31T23:30:00Z')).toBe('1 Jan 2027, 00:30');
   });
 
   it('shortens a family name', () => expect(shortName('Imke Rasmund')).toBe('Imke R.'));

@@ -1,3 +1,5 @@
+import { untrack } from 'svelte';
+import { serverClock } from './now.svelte';
 import { siteClock } from './siteClock.svelte';
 
 /** Minutes as people say them: "40 s", "45 min", "1 h 05 min". */
@@ -53,13 +55,20 @@ export const shortName = (name: string) =>
     .map((word, i) => (i === 0 ? word : word[0] + '.'))
     .join(' ');
 
+/** The day as people say it: with its year only where that is another one than now. */
+function brief(iso: string, zone: string): string {
+  const year = (at: Date) => written('yyyy', at, zone);
+  // Nothing is shown anew each second because the years are compared.
+  const now = untrack(() => serverClock.millis);
+  return year(new Date(iso)) === year(new Date(now)) ? siteClock.brief : siteClock.day;
+}
+
 /** Day and time at the site. */
-export const dayTime = (iso: string) =>
-  written(siteClock.brief + ', ' + siteClock.time, new Date(iso), siteClock.zone);
+export const dayTime = (iso: string) => dayTimeIn(iso, siteClock.zone);
 
 /** Day and time by another site's clock. */
 export const dayTimeIn = (iso: string, zone: string) =>
-  written(siteClock.brief + ', ' + siteClock.time, new Date(iso), zone);
+  written(brief(iso, zone) + ', ' + siteClock.time, new Date(iso), zone);
 
 /** Day and time at the site as they are typed. */
 export const typedMoment = (iso: string) =>

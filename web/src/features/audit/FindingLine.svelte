@@ -5,7 +5,7 @@
   import TextField from '../../ui/TextField.svelte';
   import { dayTime } from '../../ui/time';
   import { draft } from '../../ui/draft.svelte';
-  import { at, go, pastAt } from '../../router';
+  import { at, changeAt, go, pastAt } from '../../router';
   import { settledAt } from './words';
 
   /** How one device stands, and the one act that mends it. */
@@ -55,6 +55,11 @@
         {#if f.mac}<span class="font-mono">{f.mac}{stay ? ` at ${stay.at}` : ''}</span>{/if}
         {#if stay}<span>since {dayTime(stay.since)}, last seen {dayTime(stay.last)}</span>{/if}
         {#if stay}<a class="link" href={pastAt(siteId, { of: f.mac || stay.at })}>where it was before</a>{/if}
+        {#if f.endpointId && (f.standing === 'AUTOMATIC' || f.standing === 'MOVED')}<a
+            class="link"
+            href={changeAt(siteId, { change: 'ADDRESS', subject: `DEVICE:${f.endpointId}` })}
+            >what points at its address</a
+          >{/if}
         <span>{f.sure} % sure{f.sources.length ? `, by ${f.sources.join(' and ')}` : ''}</span>
       </p>
       {#if mayWork}

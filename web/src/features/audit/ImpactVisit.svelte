@@ -12,6 +12,8 @@
   const session = createQuery(() => sessionQuery);
   const change = useChange(() => [['site', siteId, 'visits']]);
   const key = freshKey();
+  /** What one visit takes; the server refuses more. */
+  const MOST = 30;
   let begins = $state('');
   const field = $derived(change.problem?.field('begins'));
 
@@ -41,13 +43,20 @@
 
 <section aria-labelledby="visit">
   <h2 id="visit" class="font-bold">Make a visit of it</h2>
-  <form class="mt-1 grid gap-2" onsubmit={plan}>
-    <TimeField label="When it begins" form="MOMENT" bind:value={begins} error={field} required />
-    <button class="btn justify-self-start btn-primary" disabled={change.busy}>Plan the visit</button>
-    <p class="quiet text-sm">
-      {errands.length === 1 ? 'One task' : `${errands.length} tasks`}, in this order; who comes along is said
-      there.
+  {#if errands.length > MOST}
+    <p class="mt-1">
+      These are {errands.length} tasks, and one visit takes {MOST}. Change one network at a time, or plan
+      visits for parts of it.
     </p>
-    {#if change.problem && !field}<Trouble problem={change.problem} />{/if}
-  </form>
+  {:else}
+    <form class="mt-1 grid gap-2" onsubmit={plan}>
+      <TimeField label="When it begins" form="MOMENT" bind:value={begins} error={field} required />
+      <button class="btn justify-self-start btn-primary" disabled={change.busy}>Plan the visit</button>
+      <p class="quiet text-sm">
+        {errands.length === 1 ? 'One task' : `${errands.length} tasks`}, in this order; who comes along is
+        said there.
+      </p>
+      {#if change.problem && !field}<Trouble problem={change.problem} />{/if}
+    </form>
+  {/if}
 </section>

@@ -81,6 +81,7 @@ class AuditTest extends InTheDemo {
         assertThat(page.getByRole(AriaRole.STATUS)).containsText("Two had it at the same time");
         page.getByText("who else was there").first().click();
         assertThat(page.getByRole(AriaRole.STATUS)).containsText("devices were there");
+        whatIf(page);
         page.navigate(demo.url() + "/sites/1/audit");
         line(page, "AUTOMATIC").getByText("To its type sheet").click();
         assertThat(page).hasURL(Pattern.compile("/sites/1/onboard/\\d+$"));
@@ -92,5 +93,34 @@ class AuditTest extends InTheDemo {
         narrow.navigate(demo.url() + "/sites/1/audit/past?of=10.44.16.51");
         assertThat(narrow.getByRole(AriaRole.STATUS)).containsText("Two had it at the same time");
         fits(narrow);
+        narrow.navigate(demo.url() + "/sites/1/audit/change?change=PORT&subject=DEVICE:2");
+        assertThat(narrow.getByRole(AriaRole.STATUS)).containsText("1 device to prove again");
+        fits(narrow);
+        readable(narrow, "what if at night");
+    }
+
+    /** Told beforehand what the router's replacement asks for, and made a visit of, with the keyboard alone. */
+    private static void whatIf(Page page) {
+        page.navigate(page.url().replaceFirst("/audit.*", "/audit"));
+        line(page, "AUTOMATIC").getByText("what points at its address").click();
+        assertThat(page.getByRole(AriaRole.STATUS)).containsText("to prove again");
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("What if"))
+                .press("Enter");
+        var what = page.getByLabel("What changes");
+        what.focus();
+        page.keyboard().type("The router");
+        page.keyboard().press("Enter");
+        assertThat(page.getByRole(AriaRole.STATUS)).containsText("Cut off until then");
+        var steps = page.getByLabel("What to do, in this order").locator("li");
+        assertThat(steps.first()).containsText("Put the new one in its place");
+        assertThat(steps.last()).containsText("Prove it again");
+        readable(page, "what if");
+        field(page, "When it begins").fill("soon");
+        button(page, "Plan the visit").press("Enter");
+        assertThat(page.locator("[aria-invalid=true]")).hasCount(1);
+        field(page, "When it begins").fill("3 Mar 2031, 17:30");
+        field(page, "When it begins").press("Enter");
+        assertThat(heading(page, "The router is replaced")).isVisible();
+        assertThat(page.getByText("Begins 3 Mar 2031, 17:30")).isVisible();
     }
 }

@@ -137,9 +137,9 @@ class Screenshots {
             assertThat(heading(page, "What differs from the record")).isVisible();
             shot(page, "audit");
             var night = demo.enter("LEAD", 1280, 800, ColorScheme.DARK);
-            night.navigate(demo.url() + "/sites/1/onboard/4");
-            assertThat(heading(night, "First start")).isVisible();
-            shot(night, "wait-at-night");
+            night.navigate(demo.url() + "/sites/1/audit/change?change=ROUTER&subject=ROUTER:1");
+            assertThat(night.getByText("Put the new one in its place")).isVisible();
+            shot(night, "what-if");
             var narrow = demo.enter("LEAD", 390, 844, ColorScheme.LIGHT);
             shot(narrow, "plan-narrow");
         }

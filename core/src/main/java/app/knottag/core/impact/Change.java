@@ -78,7 +78,7 @@ public enum Change {
 
     private static void addresses(ImpactSite site, BiConsumer<Thing, String> to) {
         for (var d : site.devices())
-            if (d.keyed()) d.address().ifPresent(a -> to.accept(Thing.device(d.id()), d.name() + " (" + a + ")"));
+            d.address().ifPresent(a -> to.accept(Thing.device(d.id()), d.name() + " (" + a + ")"));
         for (var p : site.partners()) to.accept(Thing.of(Sort.PARTNER, p.id()), p.name() + " (" + p.address() + ")");
     }
 

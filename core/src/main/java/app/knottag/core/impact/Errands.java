@@ -6,13 +6,16 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /** Gathers steps that one person does in one go: those of one thing, then things of one stage in one place. */
 final class Errands {
 
     private static final int LONGEST = 240;
     private static final int WIDEST = 120;
+    private static final int NAMED = 8;
 
     private Errands() {}
 
@@ -29,6 +32,10 @@ final class Errands {
 
         String thing() {
             return steps.get(0).thing();
+        }
+
+        String listed() {
+            return thing().startsWith("The ") ? "t" + thing().substring(1) : thing();
         }
 
         String what() {
@@ -48,8 +55,7 @@ final class Errands {
         var rowOf = new ArrayList<Row>();
         for (var step : steps) {
             var before = step.after().stream().map(n -> rowOf.get(n - 1)).toList();
-            var row = rows.stream()
-                    .skip(Math.max(0, rows.size() - 1))
+            var row = rows.subList(Math.max(0, rows.size() - 1), rows.size()).stream()
                     .filter(last -> last.thing().equals(step.thing()))
                     // What waits only for earlier steps of its own row goes on in it.
                     .filter(last -> before.stream().allMatch(b -> b == last || b.stage() < last.stage()))
@@ -65,50 +71,50 @@ final class Errands {
         return gathered(rows);
     }
 
+    private record Go(int stage, String place, String what) {}
+
     private static List<Errand> gathered(List<Row> rows) {
+        var order = Comparator.comparing(Go::stage).thenComparing(Go::place).thenComparing(Go::what);
+        var goes = rows.stream()
+                .collect(Collectors.groupingBy(
+                        r -> new Go(r.stage(), r.place(), r.what()), () -> new TreeMap<>(order), Collectors.toList()));
         var errands = new ArrayList<Errand>();
-        var open = new ArrayList<Row>();
-        var sorted = rows.stream()
-                .sorted(Comparator.comparing(Row::stage)
-                        .thenComparing(Row::place)
-                        .thenComparing(Row::what))
-                .toList();
-        for (var row : sorted) {
-            if (!open.isEmpty() && !together(open, row)) {
-                errands.add(errand(open));
-                open.clear();
+        goes.forEach((go, of) -> {
+            var together = new ArrayList<Row>();
+            int minutes = 0;
+            for (var row : of) {
+                if (minutes + row.minutes() > LONGEST && !together.isEmpty()) {
+                    errands.add(errand(go, together, minutes));
+                    together.clear();
+                    minutes = 0;
+                }
+                together.add(row);
+                minutes += row.minutes();
             }
-            open.add(row);
-        }
-        if (!open.isEmpty()) errands.add(errand(open));
+            errands.add(errand(go, together, minutes));
+        });
         return errands;
     }
 
-    private static boolean together(List<Row> open, Row row) {
-        var first = open.get(0);
-        return first.stage() == row.stage()
-                && first.place().equals(row.place())
-                && first.what().equals(row.what())
-                && open.stream().mapToInt(Row::minutes).sum() + row.minutes() <= LONGEST
-                && title(open).length() + row.thing().length() + 2 <= WIDEST;
+    private static Errand errand(Go go, List<Row> rows, int minutes) {
+        return new Errand(title(go, rows), go.place(), Math.min(LONGEST, minutes), go.stage());
     }
 
-    private static Errand errand(List<Row> rows) {
-        int minutes = rows.stream().mapToInt(Row::minutes).sum();
-        return new Errand(
-                title(rows),
-                rows.get(0).place(),
-                Math.min(LONGEST, minutes),
-                rows.get(0).stage());
-    }
-
-    private static String title(List<Row> rows) {
+    private static String title(Go go, List<Row> rows) {
         var first = rows.get(0);
-        String whole = capital(first.thing()) + ": " + first.steps().get(0).title();
+        String whole = first.thing() + ": " + first.steps().get(0).title();
         if (rows.size() == 1 && first.steps().size() == 1 && whole.length() <= WIDEST) return whole;
-        String all =
-                capital(first.what()) + ": " + rows.stream().map(Row::thing).collect(Collectors.joining(", "));
-        return all.length() <= WIDEST ? all : all.substring(0, WIDEST - 1) + "…";
+        // Of those with long names fewer are named.
+        return IntStream.iterate(Math.min(NAMED, rows.size()), n -> n > 0, n -> n - 1)
+                .mapToObj(n -> capital(go.what()) + ": " + listed(rows, n))
+                .filter(s -> s.length() <= WIDEST)
+                .findFirst()
+                .orElseGet(() -> capital(go.what()) + ": " + rows.size() + " things");
+    }
+
+    private static String listed(List<Row> rows, int named) {
+        return rows.stream().limit(named).map(Row::listed).collect(Collectors.joining(", "))
+                + (named < rows.size() ? " and " + (rows.size() - named) + " more" : "");
     }
 
     private static String capital(String text) {

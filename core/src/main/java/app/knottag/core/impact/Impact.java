@@ -69,7 +69,7 @@ public record Impact(String says, List<ImpactStep> steps, List<String> unknown, 
         for (var d : done)
             steps.add(new ImpactStep(
                     d.act(),
-                    words.name(d.thing()),
+                    words.headed(d.thing()),
                     d.thing().sort() == Sort.DEVICE ? Long.parseLong(d.thing().key()) : 0,
                     words.place(d.thing()),
                     words.title(d),

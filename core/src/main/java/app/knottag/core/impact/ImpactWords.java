@@ -61,6 +61,12 @@ final class ImpactWords {
         return names.getOrDefault(of, of.key());
     }
 
+    /** Returns its name as it heads a line. */
+    String headed(Thing of) {
+        String name = name(of);
+        return name.startsWith("the ") ? "T" + name.substring(1) : of.equals(Ties.LABELS) ? "Labels" : name;
+    }
+
     String place(Thing of) {
         return Optional.ofNullable(devices.get(of)).map(Device::place).orElse("");
     }
@@ -78,7 +84,12 @@ final class ImpactWords {
     private String changed() {
         return switch (change) {
             case ROUTER -> "Put the new one in its place, and see that it has its line.";
-            case SWITCH -> "Put the new one in its place.";
+            case SWITCH ->
+                site.gear().stream()
+                                .anyMatch(b -> thing.equals(Thing.of(Sort.GEAR, b.id()))
+                                        && b.networks().size() > 1)
+                        ? "Put the new one in its place, each of its ports in the network that Plan, Wiring shows."
+                        : "Put the new one in its place.";
             case PROVIDER -> "Have the line changed over.";
             case NETWORK -> "Give the router its new address and pool in " + name(thing) + ".";
             case GATEWAY -> "Give the router its new address in " + name(thing) + ".";
@@ -329,23 +340,38 @@ final class ImpactWords {
             case ROUTER -> {
                 said.add("What only the old one knows is on no record: its sign-in at the line, names and keys of its "
                         + "wireless, forwards. Write them down before it goes.");
+                if (!site.partners().isEmpty())
+                    said.add(
+                            "A partner whose address the old one reserved gets another one from the new one; whether there are "
+                                    + "such is on no record: look at "
+                                    + listed(site.partners().stream().map(ImpactSite.Partner::name)) + ".");
                 if (site.gear().stream().noneMatch(ImpactSite.Box::router))
                     said.add("No router is on record; one is taken to serve every network here.");
             }
+            case SWITCH ->
+                said.add(
+                        "Who takes power from its ports is on no record: the new one must feed them too. Nor is what hangs "
+                                + "on it that is no endpoint, such as partners and access points.");
             case MAIL_PASSWORD ->
                 unsaid(d -> d.calls().mails() && d.calls().mail().isEmpty(), "The mailbox of ", " is not on record.")
                         .ifPresent(said::add);
             case PERSON ->
                 said.add("Who knows which password is on no record: change those that " + subject.name() + " used.");
-            case PROVIDER ->
+            case PROVIDER -> {
+                said.add(
+                        "Whoever lets this site in by its public address must be told the new one; who does is on no record.");
                 said.add(
                         "A resolver of the old provider may answer its own customers only; whose they are is on no record."
                                 + outside());
+            }
             case PORT -> said.add("In another network than before it needs another address too: see its new port.");
             case NETWORK, GATEWAY ->
                 said.add(
                         "Whether a partner’s own address is typed in or lent is on no record; it is taken as typed in.");
             case RESOLVER -> said.add("A resolver that somebody typed in by their own choice is on no record.");
+            case ADDRESS ->
+                device().filter(d -> !d.keyed())
+                        .ifPresent(d -> said.add("It is not set up yet: who has its address already is on no record."));
             default -> {}
         }
         if (done.stream().anyMatch(d -> has(d, this::guessed)))

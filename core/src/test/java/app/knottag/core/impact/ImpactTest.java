@@ -118,24 +118,24 @@ class ImpactTest {
             delimiter = '|',
             value = {
                 // a till that talks with a server of its own network does not feel another router
-                "ROUTER | ROUTER: | CHANGE the router, MEND Office, MEND Shop, MEND the firewall, MEND Reservations, "
+                "ROUTER | ROUTER: | CHANGE The router, MEND Office, MEND Shop, MEND The firewall, MEND Reservations, "
                         + "RENEW Clock, PROVE Clock, PROVE Copier, PROVE Copier 2, RENEW Kiosk, PROVE Kiosk, "
                         + "MEND Outlet, RENEW Outlet, PROVE Outlet",
-                "PROVIDER | LINE: | CHANGE the line, MEND the router, PROVE Copier, PROVE Copier 2, PROVE Kiosk",
+                "PROVIDER | LINE: | CHANGE The line, MEND The router, PROVE Copier, PROVE Copier 2, PROVE Kiosk",
                 // the gateway is the resolver too, and the office asks it; the server is the time server too
                 "NETWORK | NETWORK:1 | CHANGE Shop, MEND Office, MEND Shop, MEND Till server, MEND Clock, RENEW Clock, "
                         + "PROVE Clock, MEND Copier, MEND Copier 2, PROVE Copier 2, RENEW Kiosk, RENEW Outlet, PROVE Outlet, "
-                        + "MEND Till 1, MEND the firewall, MEND Service list, MEND Till server, PROVE Copier, PROVE Kiosk, "
-                        + "MEND Till 1, PROVE Till 1, MEND labels",
+                        + "MEND Till 1, MEND The firewall, MEND Service list, MEND Till server, PROVE Copier, PROVE Kiosk, "
+                        + "MEND Till 1, PROVE Till 1, MEND Labels",
                 "NETWORK | NETWORK:2 | CHANGE Office, MEND Reservations, RENEW Clock, PROVE Clock, MEND Copier 2, "
-                        + "MEND the firewall, PROVE Copier 2",
+                        + "MEND The firewall, PROVE Copier 2",
                 "GATEWAY | NETWORK:1 | CHANGE Shop, MEND Office, MEND Shop, MEND Till server, RENEW Clock, PROVE Clock, "
                         + "MEND Copier, PROVE Copier, MEND Copier 2, PROVE Copier 2, RENEW Kiosk, PROVE Kiosk, RENEW Outlet, "
                         + "PROVE Outlet, MEND Till 1, PROVE Till 1",
                 "RESOLVER | RESOLVER:192.0.2.53 | CHANGE 192.0.2.53, MEND Shop, MEND Copier, PROVE Copier, RENEW Kiosk, "
                         + "PROVE Kiosk, RENEW Outlet, PROVE Outlet, MEND Till 1, PROVE Till 1",
-                "ADDRESS | DEVICE:1 | CHANGE Till 1, MEND the firewall, MEND Service list, MEND Till server, PROVE Till 1, MEND labels",
-                "ADDRESS | PARTNER:7 | CHANGE Till server, MEND the firewall, MEND Clock, PROVE Clock, MEND Till 1, PROVE Till 1",
+                "ADDRESS | DEVICE:1 | CHANGE Till 1, MEND The firewall, MEND Service list, MEND Till server, PROVE Till 1, MEND Labels",
+                "ADDRESS | PARTNER:7 | CHANGE Till server, MEND The firewall, MEND Clock, PROVE Clock, MEND Till 1, PROVE Till 1",
                 "MAIL_PASSWORD | MAILBOX:scans@shop.example | CHANGE scans@shop.example, MEND Copier, PROVE Copier",
                 "TIME_SERVER | SERVICE:1 | CHANGE Time, MEND Clock, PROVE Clock",
                 "PERSON | PERSON:jo | CHANGE Jo, MEND Portal, MEND Copier",
@@ -165,7 +165,7 @@ class ImpactTest {
                         + "It asks 10.7.0.1 for names.",
                 "NETWORK | NETWORK:1 | RENEW Kiosk | Restart it, and see that it has its new address. | "
                         + "It takes its address from the network.",
-                "NETWORK | NETWORK:1 | MEND the firewall | Change the rules that name Copier, Kiosk, Till 1 and Till server. | "
+                "NETWORK | NETWORK:1 | MEND The firewall | Change the rules that name Copier, Kiosk, Till 1 and Till server. | "
                         + "It holds the old address.",
                 "PERSON | PERSON:jo | MEND Copier | Name somebody else who closes what stands open: a weaker sign-in. | "
                         + "Jo is on record for it.",
@@ -187,6 +187,7 @@ class ImpactTest {
                         + "Cut off until then: Copier, Copier 2 and Kiosk.");
         assertThat(router.unknown())
                 .anySatisfy(u -> assertThat(u).startsWith("No router is on record"))
+                .anySatisfy(u -> assertThat(u).endsWith("look at Till server."))
                 .contains("Not set up yet, so there is nothing to change on Till 2.");
         assertThat(impact(Change.MAIL_PASSWORD, "MAILBOX:scans@shop.example").unknown())
                 .containsExactly("The mailbox of Copier 2 is not on record.");
@@ -195,7 +196,9 @@ class ImpactTest {
                 .anySatisfy(u -> assertThat(u).startsWith("Which time server a device uses is on no record"));
         assertThat(impact(Change.NETWORK, "NETWORK:2").unknown())
                 .noneSatisfy(u -> assertThat(u).startsWith("Which time server"));
-        assertThat(impact(Change.PROVIDER, "LINE:").unknown().get(0)).endsWith("Outside here: 192.0.2.53.");
+        assertThat(impact(Change.ADDRESS, "DEVICE:5").unknown())
+                .containsExactly("It is not set up yet: who has its address already is on no record.");
+        assertThat(impact(Change.PROVIDER, "LINE:").unknown().get(1)).endsWith("Outside here: 192.0.2.53.");
         assertThatThrownBy(() -> impact(Change.SWITCH, "GEAR:99"))
                 .isInstanceOf(ReadingException.class)
                 .hasMessageContaining("Choose again");

@@ -70,10 +70,10 @@ class ImpactApiTest {
     void namesWhatRestsOnIt() throws SQLException {
         assertThat(steps("ROUTER", "ROUTER:"))
                 .containsExactly(
-                        "CHANGE the router",
+                        "CHANGE The router",
                         "MEND Shop",
-                        "MEND the firewall",
-                        "MEND the reservations of Shop",
+                        "MEND The firewall",
+                        "MEND The reservations of Shop",
                         "RENEW Copier",
                         "PROVE Copier",
                         "PROVE Till 1");
