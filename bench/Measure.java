@@ -184,7 +184,10 @@ public class Measure {
             "/stations",
             "/handover",
             "/logbook?q=anything",
-            "/proposal?kind=label-printer&segmentId=" + segment
+            "/proposal?kind=label-printer&segmentId=" + segment,
+            "/audit",
+            "/changes",
+            "/impact?change=PROVIDER&subject=LINE:"
         }) row5(path.replaceAll("segments/\\d+/|\\?.*", ""), at + path);
         row5("/today", "/api/today");
         row5("/registries/…/lines", "/api/registries/" + registry + "/lines");

@@ -1,5 +1,6 @@
 package app.knottag.server.audit;
 
+import app.knottag.core.address.Ipv4Address;
 import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
@@ -42,6 +43,14 @@ interface ImpactStore {
             where e.site_id = #{siteId} and e.retired_at is null""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     List<PortRow> ports(long siteId);
+
+    record EntryRow(
+            long registryId, long endpointId, @Nullable Ipv4Address address, String owner) {}
+
+    @Select(
+            "select registry_id, endpoint_id, address, owner from registration where site_id = #{siteId} and ended_at is null")
+    @Options(flushCache = Options.FlushCachePolicy.TRUE)
+    List<EntryRow> entries(long siteId);
 
     record OpenRow(long endpointId, String title, String owner) {}
 

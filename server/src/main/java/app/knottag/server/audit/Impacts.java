@@ -20,13 +20,13 @@ import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.reading.ReadingException;
 import app.knottag.core.register.Registry;
+import app.knottag.server.audit.ImpactStore.EntryRow;
 import app.knottag.server.audit.ImpactStore.MailRow;
 import app.knottag.server.audit.ImpactStore.PassedRow;
 import app.knottag.server.audit.ImpactStore.PortRow;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Firewalls;
 import app.knottag.server.record.RegistrationStore;
-import app.knottag.server.record.RegistrationStore.RegistrationRow;
 import app.knottag.server.record.SiteStore;
 import app.knottag.server.record.SiteStore.ServiceRow;
 import app.knottag.server.record.Sites;
@@ -129,9 +129,7 @@ class Impacts {
     }
 
     private List<Book> lists(long siteId) {
-        var entries = registrations.ofSite(siteId).stream()
-                .filter(r -> Objects.isNull(r.endedAt()))
-                .collect(Collectors.groupingBy(RegistrationRow::registryId));
+        var entries = store.entries(siteId).stream().collect(Collectors.groupingBy(EntryRow::registryId));
         return registrations.registries(siteId).stream()
                 .map(r -> new Book(
                         r.id(),

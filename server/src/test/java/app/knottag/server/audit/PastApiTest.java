@@ -17,6 +17,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.TreeSet;
+import java.util.stream.IntStream;
 import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
@@ -177,5 +178,25 @@ class PastApiTest {
     void refused(String asked, String code) {
         api.get("/api/sites/" + site[0] + "/past?" + asked).refused(422, code);
         api.get("/api/sites/999999/past?of=10.7.0.1").refused(404, "not-found");
+    }
+
+    @DisplayName("Of more than can be looked through nothing is said, rather than half of it")
+    @ParameterizedTest(name = "{0} stays: {1} shown")
+    @CsvSource({"500, 500, false", "501, 500, true"})
+    void moreThanCanBeLookedThrough(int stays, int shown, boolean more) {
+        store.add(
+                site[0],
+                IntStream.range(0, stays)
+                        .mapToObj(n ->
+                                SightingRow.heard(Ipv4Address.parse("10.7.0.60"), new Mac(0x00005E540000L + n), START))
+                        .toList(),
+                "lead");
+        var told = api.get("/api/sites/" + site[0] + "/past?of=10.7.0.60")
+                .expect(200)
+                .json();
+        assertThat(told.get("stretches")).hasSize(shown);
+        assertThat(told.get("more").asBoolean()).isEqualTo(more);
+        assertThat(told.get("says").asString().startsWith("There are more than 500 stays"))
+                .isEqualTo(more);
     }
 }
