@@ -20,8 +20,8 @@
   async function plan(ev: SubmitEvent) {
     ev.preventDefault();
     let id = 0;
-    const done = await change.run(async () => {
-      const made = await ok(
+    const made = await change.run(async () => {
+      const visit = await ok(
         api.POST('/api/sites/{siteId}/visits', {
           params: { path: { siteId }, header: key },
           body: {
@@ -34,10 +34,12 @@
           },
         }),
       );
-      id = made.id;
-      await ok(api.POST('/api/visits/{id}/plan', { params: { path: { id } } }));
+      id = visit.id;
     }, key);
-    if (done) void go(visitAt(siteId, id));
+    if (!made) return;
+    // It is made, whatever becomes of its plan; the visit says so and plans anew.
+    await change.run(() => ok(api.POST('/api/visits/{id}/plan', { params: { path: { id } } })));
+    void go(visitAt(siteId, id));
   }
 </script>
 

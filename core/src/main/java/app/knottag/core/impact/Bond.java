@@ -25,8 +25,8 @@ public enum Bond {
     NAME(tell(READDRESSED)),
     /** A list of reservations on the router that goes by it. */
     KEPT_IN(mend(REPLACED, MENDED)),
-    /** A list on the network whose addresses it holds. */
-    LISTS(mend(READDRESSED, MENDED)),
+    /** A list on the network of which it holds addresses. */
+    LISTS(tell(READDRESSED)),
     /** A list that holds the address of one device. */
     HOLDS(tell(READDRESSED)),
     /** Entries of a list on the person who answers for them. */
@@ -67,7 +67,7 @@ public enum Bond {
     SIGNS_IN(mend(NEW_SECRET, MENDED), mend(GONE, MENDED)),
     /** Labels that show the address of a device. */
     SHOW(tell(READDRESSED)),
-    /** Every device on itself: what was done to it must be proved. */
+    /** Every device that is set up on itself: what was done to it must be proved. */
     SELF(prove(READDRESSED), prove(MOVED), prove(MENDED));
 
     /** What is to be done. */

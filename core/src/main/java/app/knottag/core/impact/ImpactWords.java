@@ -95,9 +95,11 @@ final class ImpactWords {
             case GATEWAY -> "Give the router its new address in " + name(thing) + ".";
             case RESOLVER -> "See that the resolver in the place of " + name(thing) + " answers.";
             case ADDRESS ->
-                device().filter(d -> !d.method().onDevice()).isPresent()
-                        ? "Change its address in the list that keeps it, and restart it."
-                        : "Key in its new address, restart it, and read it back.";
+                device().filter(d -> !d.keyed()).isPresent()
+                        ? "Change it in the plan; it is not set up yet."
+                        : device().filter(d -> !d.method().onDevice()).isPresent()
+                                ? "Change its address in the list that keeps it, and restart it."
+                                : "Key in its new address, restart it, and read it back.";
             case MAIL_PASSWORD -> "Change the password of " + name(thing) + " where the mailbox is kept.";
             case TIME_SERVER -> "Choose another time server in the place of " + name(thing) + ".";
             case PERSON -> "End what " + subject.name() + " can sign in to.";
@@ -137,7 +139,9 @@ final class ImpactWords {
             case NAME -> "Change the rules that name " + held(done) + ".";
             case KEPT_IN ->
                 "Key its " + count(entries(done.thing()), "reservation", "reservations") + " into the new router.";
-            case LISTS -> "Change its " + count(entries(done.thing()), "address", "addresses") + ".";
+            case LISTS ->
+                "Change its " + count(entries(done.thing(), first.tie().held()), "address", "addresses") + " in " + held
+                        + ".";
             case HOLDS -> "Enter the new address of " + held(done) + ".";
             case OWNED_BY -> "Name somebody else who answers for " + owned(done.thing()) + ".";
             case CLOSED_BY -> "Name somebody else who closes what stands open: " + open(done.thing()) + ".";
@@ -201,14 +205,24 @@ final class ImpactWords {
     }
 
     private int entries(Thing list) {
+        return (int) listedIn(list).count();
+    }
+
+    private int entries(Thing list, Thing network) {
+        return (int) listedIn(list)
+                .filter(d -> Thing.of(Sort.NETWORK, d.network()).equals(network))
+                .count();
+    }
+
+    private Stream<Device> listedIn(Thing list) {
         return site.lists().stream()
                 .filter(l -> Thing.of(Sort.LIST, l.id()).equals(list))
                 .findFirst()
-                .map(l -> l.entries().size())
-                .orElseGet(() -> (int) site.devices().stream()
+                .map(l -> l.entries().stream()
+                        .flatMap(e -> Optional.ofNullable(devices.get(Thing.device(e.device()))).stream()))
+                .orElseGet(() -> site.devices().stream()
                         .filter(d -> d.keyed() && d.method() == Method.RESERVED)
-                        .filter(d -> Ties.reservations(d.network()).equals(list))
-                        .count());
+                        .filter(d -> Ties.reservations(d.network()).equals(list)));
     }
 
     private String owned(Thing list) {
@@ -289,7 +303,8 @@ final class ImpactWords {
         return switch (done.pulls().get(0).tie().bond()) {
             case SERVED_BY, FED_BY, WATCHES -> 5;
             case STAND_IN -> 1 + site.rules();
-            case KEPT_IN, LISTS -> 1 + entries(done.thing());
+            case KEPT_IN -> 1 + entries(done.thing());
+            case LISTS -> 1 + entries(done.thing(), done.pulls().get(0).tie().held());
             case NAME, HOLDS -> 1 + n;
             case KEYED, ASKS_NAMES ->
                 Optional.ofNullable(devices.get(done.thing()))
@@ -378,7 +393,21 @@ final class ImpactWords {
             said.add(
                     "Which time server a device uses is on no record, nor who tells it: all whose clock counts are taken to "
                             + "have it typed in. The site sheet can say which kinds call it.");
-        if (change != Change.MAIL_PASSWORD && change != Change.PERSON && change != Change.ADDRESS)
+        unsaid(
+                        d -> !d.keyed()
+                                && d.calls()
+                                        .port()
+                                        .filter(p -> thing.key().equals(Long.toString(p.gear())))
+                                        .isPresent()
+                                && (change == Change.SWITCH || change == Change.ROUTER),
+                        "Not set up yet, and only to be plugged in again: ",
+                        ".")
+                .ifPresent(said::add);
+        if (change != Change.SWITCH
+                && change != Change.PORT
+                && change != Change.MAIL_PASSWORD
+                && change != Change.PERSON
+                && change != Change.ADDRESS)
             unsaid(d -> !d.keyed(), "Not set up yet, so there is nothing to change on ", ".")
                     .ifPresent(said::add);
         return said;

@@ -31,6 +31,7 @@ final class Ties {
     private final List<Thing> routers;
     private final Map<Ipv4Address, Thing> holders = new HashMap<>();
     private final Map<Long, Network> networks = new HashMap<>();
+    private final Map<Long, Device> devices = new HashMap<>();
 
     private Ties(ImpactSite site) {
         this.site = site;
@@ -40,6 +41,7 @@ final class Ties {
                 .toList();
         routers = boxes.isEmpty() ? List.of(ROUTER) : boxes;
         site.networks().forEach(n -> networks.put(n.id(), n));
+        site.devices().forEach(d -> devices.put(d.id(), d));
         for (var n : site.networks())
             n.segment().gateway().ifPresent(g -> holders.put(g, Thing.of(Sort.NETWORK, n.id())));
         site.partners().forEach(p -> holders.put(p.address(), Thing.of(Sort.PARTNER, p.id())));
@@ -135,8 +137,8 @@ final class Ties {
         for (var list : site.lists()) {
             var thing = Thing.of(Sort.LIST, list.id());
             if (list.reserves()) {
-                served(list).forEach(n -> kept(thing, n));
                 list.entries().forEach(e -> listed.add(e.device()));
+                networksOf(list).forEach(n -> kept(thing, n));
             }
             for (var e : list.entries()) {
                 if (e.address().isPresent() && !list.reserves()) add(thing, Bond.HOLDS, Thing.device(e.device()));
@@ -151,10 +153,14 @@ final class Ties {
             }
     }
 
-    private Set<Long> served(ImpactSite.Book list) {
+    /** The networks of which a list holds addresses. */
+    private Set<Long> networksOf(ImpactSite.Book list) {
         return list.network()
                 .map(Set::of)
-                .orElseGet(() -> site.networks().stream().map(Network::id).collect(Collectors.toSet()));
+                .orElseGet(() -> list.entries().stream()
+                        .flatMap(e -> Optional.ofNullable(devices.get(e.device())).stream())
+                        .map(Device::network)
+                        .collect(Collectors.toSet()));
     }
 
     private void kept(Thing list, long network) {
@@ -166,6 +172,7 @@ final class Ties {
         var thing = Thing.device(d.id());
         var network = Thing.of(Sort.NETWORK, d.network());
         var calls = d.calls();
+        add(thing, Bond.SELF, thing);
         add(thing, d.method().onDevice() ? Bond.KEYED : Bond.LENT, network);
         if (d.method().onDevice())
             Optional.ofNullable(networks.get(d.network())).stream()

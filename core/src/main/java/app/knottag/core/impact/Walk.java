@@ -1,7 +1,6 @@
 package app.knottag.core.impact;
 
 import app.knottag.core.impact.Bond.Act;
-import app.knottag.core.impact.Thing.Sort;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -33,11 +32,17 @@ final class Walk {
     private final Map<Thing, List<Tie>> restingOn = new HashMap<>();
     private final List<Pull> pulls = new ArrayList<>();
     private final Map<Happened, List<Pull>> causing = new HashMap<>();
+    /** The lists out of which one takes its address. */
+    private final Map<Thing, List<Thing>> lists = new HashMap<>();
+
     private final Happened start;
 
     private Walk(Collection<Tie> ties, Thing subject, Event event) {
-        for (var tie : ties)
+        for (var tie : ties) {
             restingOn.computeIfAbsent(tie.held(), t -> new ArrayList<>()).add(tie);
+            if (tie.bond() == Bond.LISTED)
+                lists.computeIfAbsent(tie.holder(), t -> new ArrayList<>()).add(tie.held());
+        }
         start = new Happened(subject, event);
         follow();
     }
@@ -60,7 +65,7 @@ final class Walk {
         while (!queue.isEmpty()) {
             var now = queue.remove();
             if (!seen.add(now)) continue;
-            for (var tie : around(now.thing()))
+            for (var tie : restingOn.getOrDefault(now.thing(), List.of()))
                 tie.bond().of(now.event()).ifPresent(effect -> {
                     var pull = new Pull(tie, now.event());
                     pulls.add(pull);
@@ -70,12 +75,6 @@ final class Walk {
                     });
                 });
         }
-    }
-
-    private List<Tie> around(Thing thing) {
-        var ties = new ArrayList<>(restingOn.getOrDefault(thing, List.of()));
-        if (thing.sort() == Sort.DEVICE) ties.add(new Tie(thing, Bond.SELF, thing));
-        return ties;
     }
 
     private static Optional<Act> act(Pull pull) {
@@ -117,6 +116,10 @@ final class Walk {
                         .forEach(before::add);
                 before.addAll(teller.getOrDefault(key.thing(), Set.of()));
             }
+            // Restarted before its list is right it comes back with the old one.
+            if (key.act() == Act.RENEW)
+                for (var list : lists.getOrDefault(key.thing(), List.of()))
+                    before.addAll(ofThing.getOrDefault(list, List.of()));
             before.remove(key);
             waits.put(key, before);
         });

@@ -127,14 +127,6 @@ class ImpactOracleTest {
                                     && !net(d).segment().prefix().contains(p.address()));
         }
 
-        private Book list() {
-            return site.lists().get(0);
-        }
-
-        private boolean onList(Device d) {
-            return list().entries().stream().anyMatch(e -> e.device() == d.id());
-        }
-
         private Set<String> router() {
             for (var d : site.devices()) {
                 if (!d.keyed()) continue;
@@ -168,12 +160,7 @@ class ImpactOracleTest {
             var n = site.networks().get((int) id - 1);
             n.segment().gateway().ifPresent(moved::add);
             for (var p : site.partners()) if (n.segment().prefix().contains(p.address())) moved.add(p.address());
-            for (var d : site.devices()) {
-                if (!d.keyed()) continue;
-                boolean list =
-                        onList(d) && list().network().filter(l -> l != id).isEmpty();
-                if (d.network() == id || list) set(d);
-            }
+            for (var d : site.devices()) if (d.keyed() && d.network() == id) set(d);
             return follow();
         }
 

@@ -85,7 +85,7 @@ class ImpactTest {
                     device(2, "Copier", 1, "10.7.0.40", Method.FIXED, "out mails Scans@shop.example"),
                     device(3, "Clock", 2, "10.7.1.52", Method.RESERVED, "clock"),
                     device(4, "Kiosk", 1, "", Method.AUTOMATIC, "out"),
-                    device(5, "Till 2", 1, "10.7.0.52", Method.FIXED, ""),
+                    device(5, "Till 2", 1, "10.7.0.52", Method.FIXED, "port"),
                     device(6, "Outlet", 1, "", Method.AUTOMATIC, "watches"),
                     device(7, "Copier 2", 2, "10.7.1.60", Method.FIXED, "out mails")),
             List.of(new Partner(7, "Till server", a("10.7.0.31"))),
@@ -141,6 +141,9 @@ class ImpactTest {
                 "PERSON | PERSON:jo | CHANGE Jo, MEND Portal, MEND Copier",
                 "PERSON | PERSON:ann | CHANGE Ann, MEND Service list",
                 "PORT | DEVICE:1 | CHANGE Till 1, PROVE Till 1",
+                // what nobody has set up yet has nothing to prove again
+                "ADDRESS | DEVICE:5 | CHANGE Till 2",
+                "PORT | DEVICE:5 | CHANGE Till 2",
                 "SWITCH | GEAR:5 | CHANGE Shop switch, MEND Till 1, PROVE Till 1",
             })
     void touches(Change change, String subject, String expected) {
@@ -167,6 +170,8 @@ class ImpactTest {
                         + "It takes its address from the network.",
                 "NETWORK | NETWORK:1 | MEND The firewall | Change the rules that name Copier, Kiosk, Till 1 and Till server. | "
                         + "It holds the old address.",
+                "NETWORK | NETWORK:2 | MEND Reservations | Change its 1 address in Office. | It holds the old address.",
+                "ADDRESS | DEVICE:5 | CHANGE Till 2 | Change it in the plan; it is not set up yet. | ''",
                 "PERSON | PERSON:jo | MEND Copier | Name somebody else who closes what stands open: a weaker sign-in. | "
                         + "Jo is on record for it.",
                 "SWITCH | GEAR:5 | MEND Till 1 | Plug it in again, into Shop switch 3. | It is plugged into Shop switch.",
@@ -196,6 +201,8 @@ class ImpactTest {
                 .anySatisfy(u -> assertThat(u).startsWith("Which time server a device uses is on no record"));
         assertThat(impact(Change.NETWORK, "NETWORK:2").unknown())
                 .noneSatisfy(u -> assertThat(u).startsWith("Which time server"));
+        assertThat(impact(Change.SWITCH, "GEAR:5").unknown())
+                .contains("Not set up yet, and only to be plugged in again: Till 2.");
         assertThat(impact(Change.ADDRESS, "DEVICE:5").unknown())
                 .containsExactly("It is not set up yet: who has its address already is on no record.");
         assertThat(impact(Change.PROVIDER, "LINE:").unknown().get(1)).endsWith("Outside here: 192.0.2.53.");
