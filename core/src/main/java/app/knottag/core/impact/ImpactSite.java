@@ -92,10 +92,12 @@ public record ImpactSite(
     public record Book(long id, String name, boolean reserves, Optional<Long> network, List<Entry> entries) {}
 
     /**
+     * @param device number of the endpoint, which may be retired by now
+     * @param name what the list calls it
      * @param address what the list holds, if it holds addresses
      * @param owner who answers for it, or empty
      */
-    public record Entry(long device, Optional<Ipv4Address> address, String owner) {}
+    public record Entry(long device, String name, Optional<Ipv4Address> address, String owner) {}
 
     /** @param networks numbers of the networks of its ports, as far as they are on record */
     public record Box(long id, String name, boolean router, Set<Long> networks) {}

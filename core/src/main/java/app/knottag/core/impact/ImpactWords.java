@@ -230,7 +230,7 @@ final class ImpactWords {
                 .filter(l -> Thing.of(Sort.LIST, l.id()).equals(list))
                 .flatMap(l -> l.entries().stream())
                 .filter(e -> Ties.person(e.owner()).equals(thing))
-                .map(e -> name(Thing.device(e.device()))));
+                .map(ImpactSite.Entry::name));
     }
 
     private String open(Thing of) {
@@ -284,7 +284,7 @@ final class ImpactWords {
             case WATCHES -> "It restarts the router for ever when it waits too short.";
             case TALKS_TO -> "It has the old address of " + held + ".";
             case SIGNS_IN -> "It signs in there with the old one.";
-            default -> "It calls " + held + ".";
+            default -> (guessed(pull) ? "It is taken to call " : "It calls ") + held + ".";
         };
     }
 
@@ -295,7 +295,8 @@ final class ImpactWords {
             return switch (change) {
                 case ROUTER -> 15;
                 case SWITCH, PROVIDER -> 10;
-                case ADDRESS -> device().map(d -> d.upkeep().typing()).orElse(5);
+                case ADDRESS ->
+                    device().map(d -> d.keyed() ? d.upkeep().typing() : 1).orElse(5);
                 case TIME_SERVER, PORT -> 2;
                 default -> 5;
             };
@@ -321,7 +322,9 @@ final class ImpactWords {
         var d = Optional.ofNullable(devices.get(done.thing()));
         boolean restarts = done.act() == Act.RENEW
                 || done.act() == Act.MEND && has(done, p -> p.tie().bond().menu())
-                || done.act() == Act.CHANGE && change == Change.ADDRESS;
+                || done.act() == Act.CHANGE
+                        && change == Change.ADDRESS
+                        && device().filter(x -> !x.keyed()).isEmpty();
         return restarts ? d.map(x -> x.upkeep().restart()).orElse(2) : 0;
     }
 
@@ -332,9 +335,13 @@ final class ImpactWords {
         long prove = steps.stream().filter(s -> s.act() == Act.PROVE).count();
         if (mend + prove == 0) return "As far as is on record nothing rests on it.";
         int minutes = steps.stream().mapToInt(Impact.ImpactStep::minutes).sum();
-        return count((int) mend, "thing", "things") + " to set after it, and " + count((int) prove, "device", "devices")
-                + " to prove again: about "
-                + (minutes < 60 ? minutes + " min" : minutes / 60 + " h " + minutes % 60 + " min")
+        var said = new ArrayList<String>();
+        if (mend > 0) said.add(count((int) mend, "thing", "things") + " to set after it");
+        if (prove > 0) said.add(count((int) prove, "device", "devices") + " to prove again");
+        return String.join(", and ", said) + ": about "
+                + (minutes < 60
+                        ? minutes + " min"
+                        : String.format(Locale.ROOT, "%d h %02d min", minutes / 60, minutes % 60))
                 + " of work." + meanwhile(done);
     }
 
@@ -380,9 +387,11 @@ final class ImpactWords {
                                 + outside());
             }
             case PORT -> said.add("In another network than before it needs another address too: see its new port.");
-            case NETWORK, GATEWAY ->
-                said.add(
-                        "Whether a partner’s own address is typed in or lent is on no record; it is taken as typed in.");
+            case NETWORK, GATEWAY -> {
+                if (!site.partners().isEmpty())
+                    said.add(
+                            "Whether a partner’s own address is typed in or lent is on no record; it is taken as typed in.");
+            }
             case RESOLVER -> said.add("A resolver that somebody typed in by their own choice is on no record.");
             case ADDRESS ->
                 device().filter(d -> !d.keyed())

@@ -59,7 +59,7 @@ class ImpactOracleTest {
         for (long d = 1; d <= 12; d++) devices.add(device(d, 1 + dice.nextInt(nets)));
         var entries = devices.stream()
                 .filter(d -> d.method() == Method.RESERVED && often())
-                .map(d -> new Entry(d.id(), d.address(), ""))
+                .map(d -> new Entry(d.id(), d.name(), d.address(), ""))
                 .toList();
         Optional<Long> listed = often() ? Optional.of(1L) : Optional.empty();
         return new ImpactSite(

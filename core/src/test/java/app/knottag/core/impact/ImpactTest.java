@@ -96,14 +96,21 @@ class ImpactTest {
                             "Reservations",
                             true,
                             Optional.of(2L),
-                            List.of(new Entry(3, Optional.of(a("10.7.1.52")), ""))),
-                    new Book(12, "Portal", false, Optional.empty(), List.of(new Entry(2, Optional.empty(), "Jo"))),
+                            List.of(new Entry(3, "clock", Optional.of(a("10.7.1.52")), ""))),
+                    new Book(
+                            12,
+                            "Portal",
+                            false,
+                            Optional.empty(),
+                            List.of(
+                                    new Entry(2, "copier-front", Optional.empty(), "Jo"),
+                                    new Entry(99, "old-copier", Optional.empty(), "JO "))),
                     new Book(
                             13,
                             "Service list",
                             false,
                             Optional.empty(),
-                            List.of(new Entry(1, Optional.of(a("10.7.0.51")), "Ann")))),
+                            List.of(new Entry(1, "till-1", Optional.of(a("10.7.0.51")), "Ann")))),
             List.of(new Box(5, "Shop switch", false, Set.of(1L))),
             List.of(new Open(2, "A weaker sign-in", "jo ")),
             4);
@@ -172,6 +179,9 @@ class ImpactTest {
                         + "It holds the old address.",
                 "NETWORK | NETWORK:2 | MEND Reservations | Change its 1 address in Office. | It holds the old address.",
                 "ADDRESS | DEVICE:5 | CHANGE Till 2 | Change it in the plan; it is not set up yet. | ''",
+                "PERSON | PERSON:jo | MEND Portal | Name somebody else who answers for copier-front and old-copier. | "
+                        + "Jo is on record for it.",
+                "NETWORK | NETWORK:1 | MEND Clock | Key in the new address of Time. | It is taken to call Time.",
                 "PERSON | PERSON:jo | MEND Copier | Name somebody else who closes what stands open: a weaker sign-in. | "
                         + "Jo is on record for it.",
                 "SWITCH | GEAR:5 | MEND Till 1 | Plug it in again, into Shop switch 3. | It is plugged into Shop switch.",
@@ -188,7 +198,7 @@ class ImpactTest {
     void saysHowMuchItIsAndWhatNobodyKnows() {
         var router = impact(Change.ROUTER, "ROUTER:");
         assertThat(router.says())
-                .isEqualTo("8 things to set after it, and 5 devices to prove again: about 1 h 5 min of work. "
+                .isEqualTo("8 things to set after it, and 5 devices to prove again: about 1 h 05 min of work. "
                         + "Cut off until then: Copier, Copier 2 and Kiosk.");
         assertThat(router.unknown())
                 .anySatisfy(u -> assertThat(u).startsWith("No router is on record"))
@@ -201,6 +211,9 @@ class ImpactTest {
                 .anySatisfy(u -> assertThat(u).startsWith("Which time server a device uses is on no record"));
         assertThat(impact(Change.NETWORK, "NETWORK:2").unknown())
                 .noneSatisfy(u -> assertThat(u).startsWith("Which time server"));
+        assertThat(impact(Change.PERSON, "PERSON:jo").says())
+                .isEqualTo("2 things to set after it: about 11 min of work.");
+        assertThat(impact(Change.PORT, "DEVICE:1").says()).isEqualTo("1 device to prove again: about 7 min of work.");
         assertThat(impact(Change.SWITCH, "GEAR:5").unknown())
                 .contains("Not set up yet, and only to be plugged in again: Till 2.");
         assertThat(impact(Change.ADDRESS, "DEVICE:5").unknown())

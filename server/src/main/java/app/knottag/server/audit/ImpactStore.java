@@ -45,10 +45,14 @@ interface ImpactStore {
     List<PortRow> ports(long siteId);
 
     record EntryRow(
-            long registryId, long endpointId, @Nullable Ipv4Address address, String owner) {}
+            long registryId,
+            long endpointId,
+            String name,
+            @Nullable Ipv4Address address,
+            String owner) {}
 
     @Select(
-            "select registry_id, endpoint_id, address, owner from registration where site_id = #{siteId} and ended_at is null")
+            "select registry_id, endpoint_id, name, address, owner from registration where site_id = #{siteId} and ended_at is null")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     List<EntryRow> entries(long siteId);
 

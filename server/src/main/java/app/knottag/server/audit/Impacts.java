@@ -137,7 +137,8 @@ class Impacts {
                         r.type() == Registry.Type.RESERVATIONS,
                         Optional.ofNullable(r.segmentId()),
                         entries.getOrDefault(r.id(), List.of()).stream()
-                                .map(e -> new Entry(e.endpointId(), Optional.ofNullable(e.address()), e.owner()))
+                                .map(e -> new Entry(
+                                        e.endpointId(), e.name(), Optional.ofNullable(e.address()), e.owner()))
                                 .toList()))
                 .toList();
     }
