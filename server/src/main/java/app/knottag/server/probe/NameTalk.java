@@ -27,6 +27,8 @@ final class NameTalk {
 
     private static final int PORT = 53;
 
+    private static final NamesOverTcp OVER_TCP = new NamesOverTcp();
+
     private NameTalk() {}
 
     static ServiceReply hear(InetSocketAddress at, Call call, boolean ownGround) throws IOException {
@@ -45,6 +47,7 @@ final class NameTalk {
     static SimpleResolver resolver(InetSocketAddress at, boolean tcp) {
         var resolver = new SimpleResolver(at);
         resolver.setTCP(tcp);
+        resolver.setIoClientFactory(OVER_TCP);
         resolver.setTimeout(PATIENCE);
         resolver.setEDNS(-1);
         return resolver;

@@ -9,6 +9,7 @@ import app.knottag.core.reach.Probes.Call;
 import app.knottag.core.reach.ServiceReply;
 import java.io.BufferedReader;
 import java.io.ByteArrayOutputStream;
+import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
 import java.io.InputStreamReader;
@@ -23,6 +24,12 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.xbill.DNS.DClass;
+import org.xbill.DNS.Flags;
+import org.xbill.DNS.Message;
+import org.xbill.DNS.Name;
+import org.xbill.DNS.Record;
+import org.xbill.DNS.Type;
 
 /** Talks with services that behave as badly as they can, over real sockets. */
 class TalksTest {
@@ -134,6 +141,38 @@ class TalksTest {
         assertThat(talk(Protocol.HTTP, host, "headers; > HTTP/1.1 200 OK; > Content-Length: 0; >")
                         .ending())
                 .isEqualTo(ending);
+    }
+
+    @DisplayName("Who never came to a question over TCP is asked anew on a connection of its own")
+    @Test
+    void namesAnew() throws IOException {
+        try (var server = new ServerSocket(0, 4, InetAddress.getLoopbackAddress())) {
+            var thread = new Thread(() -> {
+                try (var neverAnswered = server.accept();
+                        var answered = server.accept()) {
+                    var in = new DataInputStream(answered.getInputStream());
+                    var asked = new Message(in.readNBytes(in.readUnsignedShort()));
+                    asked.getHeader().setFlag(Flags.QR);
+                    asked.addRecord(
+                            Record.fromString(
+                                    asked.getQuestion().getName(), Type.A, DClass.IN, 60, "10.7.0.9", Name.root),
+                            1);
+                    var out = new DataOutputStream(answered.getOutputStream());
+                    out.writeShort(asked.toWire().length);
+                    out.write(asked.toWire());
+                    neverAnswered.getInputStream().read();
+                } catch (IOException gone) {
+                    // The caller has had enough.
+                }
+            });
+            thread.setDaemon(true);
+            thread.start();
+            var dialer = new Here(server.getLocalPort());
+            var resolvers = List.of(Ipv4Address.parse("10.7.0.1"));
+            assertThat(NameTalk.lookup("mail.here.example", resolvers, dialer)).isEmpty();
+            assertThat(NameTalk.lookup("mail.here.example", resolvers, dialer))
+                    .containsExactly(Ipv4Address.parse("10.7.0.9"));
+        }
     }
 
     @DisplayName("A printer tells its state, and nobody at the port is told from one that is silent")
