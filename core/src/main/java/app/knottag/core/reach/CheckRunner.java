@@ -6,6 +6,7 @@ import app.knottag.core.hardware.Mac;
 import app.knottag.core.intake.Recognised;
 import app.knottag.core.kind.Protocol;
 import app.knottag.core.reach.Probes.Connection;
+import app.knottag.core.reading.Printable;
 import app.knottag.core.status.Status;
 import java.time.Clock;
 import java.time.Duration;

@@ -9,6 +9,7 @@ import app.knottag.core.intake.Row;
 import app.knottag.core.intake.Row.State;
 import app.knottag.core.intake.TextReader;
 import app.knottag.core.reach.Diagnosis.Made;
+import app.knottag.core.reading.Printable;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;

@@ -2,6 +2,7 @@ package app.knottag.core.reach;
 
 import app.knottag.core.intake.MailReply;
 import app.knottag.core.kind.Protocol;
+import app.knottag.core.reading.Printable;
 import app.knottag.core.status.Status;
 import app.knottag.core.time.DateStyle;
 import java.time.Duration;

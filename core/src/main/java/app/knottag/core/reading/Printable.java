@@ -1,7 +1,7 @@
-package app.knottag.core.reach;
+package app.knottag.core.reading;
 
 /** Words that came from a device: it may answer anything, so they are shown short and without control characters. */
-final class Printable {
+public final class Printable {
 
     private static final int LONGEST = 60;
 
