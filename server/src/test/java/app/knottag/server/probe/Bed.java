@@ -489,6 +489,50 @@ final class Bed implements AutoCloseable {
         listening("copier", "10.80.16.60", 631);
     }
 
+    /** The router tells of itself, and the switch of its bridge as the kernel keeps it (RFC 4188). */
+    void agents() {
+        net.ip("switch", "addr add 10.80.16.2/24 dev shop");
+        var rows = write("bridge-rows", """
+                # The rows of the bridge in the order of their identifiers: so that they sort, identifier, type, value.
+                pad() { echo "a$1" | awk -F. '{ o = $1; for (i = 2; i <= NF; i++) o = o sprintf("%010d", $i); print o }'; }
+                row() { echo "$(pad $1) $1 integer $2"; }
+                B=.1.3.6.1.2.1.17
+                for p in /sys/class/net/shop/brif/*; do
+                  row $B.1.4.1.2.$(($(cat $p/port_no))) $(cat /sys/class/net/${p##*/}/ifindex)
+                done > $0.all
+                bridge fdb show br shop | while read mac dev port rest; do
+                  [ -e /sys/class/net/shop/brif/$port ] || continue
+                  i=$(echo $mac | tr : ' ' | { read a b c d e f; printf '%d.%d.%d.%d.%d.%d' 0x$a 0x$b 0x$c 0x$d 0x$e 0x$f; })
+                  row $B.4.3.1.2.$i $(($(cat /sys/class/net/shop/brif/$port/port_no)))
+                  case "$rest" in *permanent*) row $B.4.3.1.3.$i 4 ;; *) row $B.4.3.1.3.$i 3 ;; esac
+                done >> $0.all
+                sort -u $0.all > $0.sorted
+                """);
+        net.sh("switch", "sh " + rows);
+        var pass = write("bridge", """
+                #!/bin/sh
+                at=$(echo "a$2" | awk -F. '{ o = $1; for (i = 2; i <= NF; i++) o = o sprintf("%%010d", $i); print o }')
+                awk -v at="$at" -v ask="$1" '(ask == "-n" ? $1 > at : $1 == at) { print $2; print $3; print $4; exit }' %s.sorted
+                """.formatted(rows));
+        pass.toFile().setExecutable(true, false);
+        agent("router", "10.80.16.1", "");
+        agent("switch", "10.80.16.2", "pass .1.3.6.1.2.1.17 " + pass + "\n");
+    }
+
+    private void agent(String name, String address, String more) {
+        var config = write("snmpd-" + name + ".conf", """
+                rocommunity shopwords
+                createUser reader SHA correcthorse AES batterystaple
+                rouser reader authpriv
+                %s""".formatted(more));
+        net.serve(
+                name,
+                "agent",
+                "env SNMP_PERSISTENT_DIR=" + files + "/snmp-" + name + " snmpd -f -Lo -C -c " + config
+                        + " -p /run/snmpd.pid udp:" + address + ":161");
+        net.sh(name, "for n in $(seq 1 50); do ss -lun | grep -q ':161 ' && exit 0; sleep 0.1; done; exit 1");
+    }
+
     private void fileServer() {
         var config = write("smb.conf", """
                 [global]

@@ -4,6 +4,12 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
+import app.knottag.core.gear.GearAccess;
+import app.knottag.core.gear.GearAccess.Auth;
+import app.knottag.core.gear.GearAccess.Privacy;
+import app.knottag.core.gear.GearAccess.Version;
+import app.knottag.core.gear.GearProbe;
+import app.knottag.core.gear.GearReader;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.kind.Kinds;
 import app.knottag.core.kind.Protocol;
@@ -109,6 +115,7 @@ final class FromThere {
                         words[2],
                         Integer.parseInt(words[3]),
                         words.length > 4 ? words[4] : "");
+            case "gear" -> gear(words);
             case "port" ->
                 List.of(probes.connect(a(words[1]), Integer.parseInt(words[2])).name());
             case "whois" -> List.of(probes.whois(a(words[1])).toString());
@@ -151,5 +158,25 @@ final class FromThere {
         var heard = probes.talk(call);
         var judged = ServiceJudge.judge(call, heard, Clock.systemUTC().instant());
         return List.of(judged.status() + " " + judged.seen());
+    }
+
+    /** Reads gear: its address, then a community, or a user with how and by which words she proves herself and hides. */
+    private static List<String> gear(String[] words) {
+        var access = words.length == 3
+                ? new GearAccess(Version.V2C, words[2], Auth.NONE, "", Privacy.NONE, "")
+                : new GearAccess(
+                        Version.V3, words[2], Auth.valueOf(words[3]), words[4], Privacy.valueOf(words[5]), words[6]);
+        var out = new ArrayList<String>();
+        try {
+            var read = GearReader.read(new GearTalk(new NetworkProbes()).walk(a(words[1]), access));
+            for (var p : read.ports())
+                out.add("PORT " + p.label() + " " + p.link() + " " + p.duplex() + " " + p.megabits() + " "
+                        + p.macs().stream().sorted().toList());
+            for (var n : read.neighbours()) out.add("NEAR " + n.address() + " " + n.mac());
+            read.remarks().forEach(r -> out.add("REMARK " + r));
+        } catch (GearProbe.GearSilent e) {
+            out.add("SILENT " + e.getMessage());
+        }
+        return out;
     }
 }

@@ -366,4 +366,42 @@ class WireTest {
                     .allMatch(l -> l.contains("This machine's own network changed in the middle"));
         });
     }
+
+    @DisplayName("A router and a switch are read: who hangs at which port, and who was near; wrong words are told")
+    @Test
+    @ResourceLock(value = NEIGHBOUR_TABLE, mode = ResourceAccessMode.READ)
+    void gear() throws InterruptedException, IOException {
+        visit(place -> {
+            var bed = place.bed();
+            var here = place.here();
+            // An agent tells of what it looked at up to a quarter of a minute ago.
+            bed.net.ip("router", "link set wan down");
+            bed.net.sh("router", "for a in 54 34 99; do ping -c 1 -W 1 10.80.16.$a; done; true");
+            bed.agents();
+            for (String access : List.of("shopwords", "reader SHA correcthorse AES batterystaple")) {
+                var router = here.ask("gear 10.80.16.1 " + access);
+                assertThat(router)
+                        .contains("NEAR 10.80.16.54 00:00:5E:00:53:2B", "NEAR 10.80.16.34 00:00:5E:00:53:94")
+                        .noneMatch(l -> l.startsWith("NEAR 10.80.16.99"))
+                        .contains("PORT shop UP FULL 10000 []", "PORT wan SWITCHED_OFF UNKNOWN 0 []");
+                var wires = here.ask("gear 10.80.16.2 " + access);
+                assertThat(wires)
+                        .contains("PORT " + bed.terminalPort + " UP FULL 10000 [00:00:5E:00:53:2B]")
+                        .contains("PORT " + bed.partnerPort + " UP FULL 10000 [00:00:5E:00:53:94]");
+            }
+            assertThat(here.ask("gear 10.80.16.1 otherwords").get(0))
+                    .startsWith("SILENT 10.80.16.1 did not answer.")
+                    .contains("is the community right?");
+            assertThat(here.ask("gear 10.80.16.99 shopwords").get(0)).startsWith("SILENT 10.80.16.99 did not answer.");
+            assertThat(here.ask("gear 10.80.16.1 nobody SHA correcthorse AES batterystaple"))
+                    .containsExactly("SILENT 10.80.16.1 knows no such user.");
+            assertThat(here.ask("gear 10.80.16.1 reader SHA wronghorse AES batterystaple")
+                            .get(0))
+                    .startsWith("SILENT ")
+                    .contains("password");
+            bed.net.stop("router", "agent");
+            bed.net.stop("switch", "agent");
+            bed.net.ip("switch", "addr del 10.80.16.2/24 dev shop");
+        });
+    }
 }
