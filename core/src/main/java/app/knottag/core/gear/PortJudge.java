@@ -177,8 +177,9 @@ public final class PortJudge {
         var remarks = new ArrayList<Remark>();
         var port = Optional.ofNullable(recorded.get(p)).map(Gear.Port::id);
         var here = p.macs().stream()
+                .filter(owners::containsKey)
                 .map(owners::get)
-                .filter(d -> d != null && !d.port().equals(port))
+                .filter(d -> !d.port().equals(port))
                 .distinct()
                 .toList();
         for (var d : here)

@@ -121,35 +121,35 @@ class GearTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "all where they belong            | 1@1 2@2 3@3         |                 | ",
-                "two leads are changed over       | 1@2 2@1 3@3         |                 | Shop switch 1! Till 1 is on record here, and hangs at "
+                "all where they belong | 1@1 2@2 3@3 |  |",
+                "two leads are changed over | 1@2 2@1 3@3 |  | Shop switch 1! Till 1 is on record here, and hangs at "
                         + "Shop switch 2.; Shop switch 2! Till 2 is on record here, and hangs at Shop switch 1.",
-                "one hangs behind the uplink      | 1@1 2@8 20@8 21@8   |                 | Shop switch 2! Till 2 is on record here, and is "
-                        + "heard through Shop switch 8: it hangs somewhere behind that.; Shop switch 3? Nobody was heard here in the last minutes, "
-                        + "so whether Till 3 hangs here is not known.",
-                "five at one port lead on         | 1@1 2@5 20@5 21@5 22@5 23@5 3@3 |     | Shop switch 2! Till 2 is on record here, and is "
-                        + "heard through Shop switch 5: it hangs somewhere behind that.",
-                "a dark port                      | 1@1 2@2             | 8.103 = INTEGER: 2 | Shop switch 3! Till 3 is on record here, and the port "
-                        + "is dark.",
-                "a port without anybody below it  | 1@1 2@2             | 8.103 = INTEGER: 7 | Shop switch 3! Till 3 is on record here, and the port "
-                        + "is dark.",
-                "a port that is switched off      | 1@1 2@2             | 7.103 = INTEGER: 2 | Shop switch 3! Till 3 is on record here, and the port "
-                        + "is switched off in the settings.",
-                "a stranger in its place          | 1@1 2@2 200@3       |                 | Shop switch 3! Till 3 is on record here and is not "
-                        + "heard; 00:00:5E:00:53:C8 is.",
-                "nobody heard says nothing        |                     |                 | ",
-                "no port is on record             | 1@1 2@2 3@3 4@6     |                 | Shop switch 6? Till 4 hangs here; no port is on record "
-                        + "for it.",
-                "on record at other gear          | 1@1 2@2 3@3 9@6     |                 | Shop switch 6! Camera hangs here, and is on record at "
+                "one hangs behind the uplink | 1@1 2@8 20@8 21@8 |  | Shop switch 2! Till 2 is on record here, and is "
+                        + "heard through Shop switch 8: it hangs somewhere behind that.; Shop switch 3? Nobody was heard here in "
+                        + "the last minutes, so whether Till 3 hangs here is not known.",
+                "five at one port lead on | 1@1 2@5 20@5 21@5 22@5 23@5 3@3 |  | Shop switch 2! Till 2 is on record "
+                        + "here, and is heard through Shop switch 5: it hangs somewhere behind that.",
+                "a dark port | 1@1 2@2 | 8.103 = INTEGER: 2 | Shop switch 3! Till 3 is on record here, and the port is "
+                        + "dark.",
+                "a port without anybody below it | 1@1 2@2 | 8.103 = INTEGER: 7 | Shop switch 3! Till 3 is on record "
+                        + "here, and the port is dark.",
+                "a port that is switched off | 1@1 2@2 | 7.103 = INTEGER: 2 | Shop switch 3! Till 3 is on record here, "
+                        + "and the port is switched off in the settings.",
+                "a stranger in its place | 1@1 2@2 200@3 |  | Shop switch 3! Till 3 is on record here and is not heard; "
+                        + "00:00:5E:00:53:C8 is.",
+                "nobody heard says nothing |  |  |",
+                "no port is on record | 1@1 2@2 3@3 4@6 |  | Shop switch 6? Till 4 hangs here; no port is on record for "
+                        + "it.",
+                "on record at other gear | 1@1 2@2 3@3 9@6 |  | Shop switch 6! Camera hangs here, and is on record at "
                         + "Yard switch 2.",
-                "two at one port                  | 1@1 2@2 3@3 30@3    |                 | Shop switch 3? 2 were heard here: a small switch, or one "
-                        + "device with several MACs.",
-                "half duplex                      | 1@1 2@2 3@3         | 19.102 = INTEGER: 2 | Shop switch 2! Half duplex at 1000 Mbit/s: most "
+                "two at one port | 1@1 2@2 3@3 30@3 |  | Shop switch 3? 2 were heard here: a small switch, or one device "
+                        + "with several MACs.",
+                "half duplex | 1@1 2@2 3@3 | 19.102 = INTEGER: 2 | Shop switch 2! Half duplex at 1000 Mbit/s: most "
                         + "likely one end is fixed and the other on automatic.",
-                "broken packets                   | 1@1 2@2 3@3         | 14.102 = Counter32: 200; 11.102 = Counter32: 1800 | Shop switch 2! 200 "
+                "broken packets | 1@1 2@2 3@3 | 14.102 = Counter32: 200; 11.102 = Counter32: 1800 | Shop switch 2! 200 "
                         + "packets came in broken, one of 10.",
-                "few broken among very many       | 1@1 2@2 3@3         | 14.102 = Counter32: 200; 11.102 = Counter32: 3000000 | ",
-                "feeding failed                   | 1@1 2@2 3@3         | 6.1.2 = INTEGER: 4 | Shop switch 2! It says that feeding power failed "
+                "few broken among very many | 1@1 2@2 3@3 | 14.102 = Counter32: 200; 11.102 = Counter32: 3000000 |",
+                "feeding failed | 1@1 2@2 3@3 | 6.1.2 = INTEGER: 4 | Shop switch 2! It says that feeding power failed "
                         + "here.",
             })
     void judged(String what, String where, String more, String says) {

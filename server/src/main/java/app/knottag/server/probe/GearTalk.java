@@ -2,6 +2,7 @@ package app.knottag.server.probe;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.gear.GearAccess;
+import app.knottag.core.gear.GearAccess.Auth;
 import app.knottag.core.gear.GearAccess.Privacy;
 import app.knottag.core.gear.GearAccess.Version;
 import app.knottag.core.gear.GearColumn;
@@ -19,7 +20,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
 import org.snmp4j.AbstractTarget;
 import org.snmp4j.CommunityTarget;
 import org.snmp4j.MessageDispatcherImpl;
@@ -63,6 +63,13 @@ final class GearTalk implements GearProbe {
 
     private static final int LONGEST_TEXT = 255;
 
+    private static final Map<Auth, OID> AUTH =
+            Map.of(Auth.MD5, AuthMD5.ID, Auth.SHA, AuthSHA.ID, Auth.SHA256, AuthHMAC192SHA256.ID);
+    private static final Map<Privacy, OID> PRIVACY = Map.of(Privacy.DES, PrivDES.ID, Privacy.AES, PrivAES128.ID);
+
+    /** Stands where a user has no key, and is never sent. */
+    private static final String NO_KEY = "none.none";
+
     private final Dialer dialer;
 
     GearTalk(Dialer dialer) {
@@ -102,15 +109,15 @@ final class GearTalk implements GearProbe {
         dispatcher.addMessageProcessingModel(new MPv3(usm));
         usm.addUser(new UsmUser(
                 octets(access.name()),
-                auth(access.auth()),
-                access.auth() == GearAccess.Auth.NONE ? null : octets(access.authKey()),
-                access.privacy() == Privacy.NONE ? null : access.privacy() == Privacy.AES ? PrivAES128.ID : PrivDES.ID,
-                access.privacy() == Privacy.NONE ? null : octets(access.privacyKey())));
+                AUTH.get(access.auth()),
+                octets(access.auth() == Auth.NONE ? NO_KEY : access.authKey()),
+                PRIVACY.get(access.privacy()),
+                octets(access.privacy() == Privacy.NONE ? NO_KEY : access.privacyKey())));
         var target = new UserTarget<UdpAddress>();
         target.setVersion(SnmpConstants.version3);
         target.setSecurityName(octets(access.name()));
         target.setSecurityLevel(
-                access.auth() == GearAccess.Auth.NONE
+                access.auth() == Auth.NONE
                         ? SecurityLevel.NOAUTH_NOPRIV
                         : access.privacy() == Privacy.NONE ? SecurityLevel.AUTH_NOPRIV : SecurityLevel.AUTH_PRIV);
         return target;
@@ -118,15 +125,6 @@ final class GearTalk implements GearProbe {
 
     private static OctetString octets(String text) {
         return new OctetString(text.getBytes(StandardCharsets.UTF_8));
-    }
-
-    private static @Nullable OID auth(GearAccess.Auth auth) {
-        return switch (auth) {
-            case NONE -> null;
-            case MD5 -> AuthMD5.ID;
-            case SHA -> AuthSHA.ID;
-            case SHA256 -> AuthHMAC192SHA256.ID;
-        };
     }
 
     /** One reading, column by column. */
@@ -185,12 +183,11 @@ final class GearTalk implements GearProbe {
             pdu.setType(PDU.GETBULK);
             pdu.setMaxRepetitions(column == GearColumn.NAME ? 1 : atOnce);
             pdu.add(new VariableBinding(at, Null.instance));
-            var response = snmp.send(pdu, target).getResponse();
-            if (response == null) return Optional.empty();
-            if (response.getType() == PDU.REPORT) throw new GearSilent(address + " " + refusal(response));
-            return response.getErrorStatus() != PDU.noError || response.size() == 0
-                    ? Optional.empty()
-                    : Optional.of(response.getVariableBindings());
+            var response = Optional.ofNullable(snmp.send(pdu, target).getResponse());
+            if (response.filter(r -> r.getType() == PDU.REPORT).isPresent())
+                throw new GearSilent(address + " " + refusal(response.get()));
+            return response.filter(r -> r.getErrorStatus() == PDU.noError && r.size() > 0)
+                    .map(PDU::getVariableBindings);
         }
 
         private String silent(Ipv4Address address) {
