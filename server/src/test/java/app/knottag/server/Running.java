@@ -9,6 +9,7 @@ import static org.mockito.Mockito.when;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
+import app.knottag.core.gear.GearProbe;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.intake.Form;
 import app.knottag.core.intake.Recognised;
@@ -45,6 +46,7 @@ public final class Running {
 
     public static final String PASSWORD = "long enough 42";
     public static final Probes PROBES = mock(Probes.class);
+    public static final GearProbe GEAR = mock(GearProbe.class);
     private static final AtomicInteger COUNT = new AtomicInteger();
     private static final ConfigurableApplicationContext APP = start();
 
@@ -56,6 +58,12 @@ public final class Running {
         @Primary
         Probes fakedProbes() {
             return PROBES;
+        }
+
+        @Bean
+        @Primary
+        GearProbe fakedGear() {
+            return GEAR;
         }
 
         @Bean

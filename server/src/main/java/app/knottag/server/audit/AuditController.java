@@ -35,6 +35,7 @@ class AuditController {
      * @param mac that was seen, or that is on record; empty when there is none
      * @param stays where it was seen last; none when it never was
      * @param segmentId the segment in which that is; 0 for none of ours
+     * @param port of a switch at which it was heard last, in the last month; empty when no gear says
      */
     record FindingView(
             Standing standing,
@@ -44,6 +45,7 @@ class AuditController {
             String mac,
             List<StayView> stays,
             long segmentId,
+            String port,
             int sure,
             List<String> sources,
             String says,
@@ -65,15 +67,18 @@ class AuditController {
     record KnownRequest(@NotNull String at, @NotNull String what) {}
 
     private final Audits audits;
+    private final GearReadings gear;
 
-    AuditController(Audits audits) {
+    AuditController(Audits audits, GearReadings gear) {
         this.audits = audits;
+        this.gear = gear;
     }
 
     @GetMapping("/api/sites/{siteId}/audit")
     AuditView audit(@PathVariable long siteId) {
         var audited = audits.audit(siteId);
         var all = audited.findings();
+        var ports = gear.ports(siteId);
         return new AuditView(
                 audited.looked().orElse(null),
                 Audit.together(all),
@@ -82,7 +87,8 @@ class AuditController {
                 count(all, Standing.UNSEEN),
                 all.stream()
                         .filter(f -> f.standing() != Standing.AS_RECORDED && f.standing() != Standing.UNSEEN)
-                        .map(f -> view(f, audited.segment(f)))
+                        .map(f -> view(
+                                f, audited.segment(f), f.mac().map(ports::get).orElse("")))
                         .toList());
     }
 
@@ -94,7 +100,7 @@ class AuditController {
         return new StayView(stay.at(), stay.first(), stay.last());
     }
 
-    private static FindingView view(Finding f, long segmentId) {
+    private static FindingView view(Finding f, long segmentId, String port) {
         return new FindingView(
                 f.standing(),
                 f.standing().words(),
@@ -103,6 +109,7 @@ class AuditController {
                 f.mac().map(Mac::toString).orElse(""),
                 f.stay().map(AuditController::view).stream().toList(),
                 segmentId,
+                port,
                 f.sure(),
                 f.sources().stream().sorted().map(Source::words).toList(),
                 f.says(),

@@ -47,7 +47,9 @@ enum SiteTable {
     PRINTED_TAG(Of.ENDPOINT),
     LET_PASS(Of.ENDPOINT),
     SIGNED_PACK(),
-    KNOWN_MAC();
+    KNOWN_MAC(),
+    GEAR_READING(),
+    PORT_STAY();
 
     private static final class Of {
         static final String ENDPOINT = "endpoint_id in (select id from endpoint where site_id = #{siteId})";
