@@ -7,6 +7,7 @@
   import { asProblem } from '../../api/client';
   import { at, type AtStation } from '../../router';
   import FindingLine from './FindingLine.svelte';
+  import Gear from './Gear.svelte';
   import Past from './Past.svelte';
   import WhatIf from './WhatIf.svelte';
   import { auditQuery } from './queries';
@@ -24,13 +25,16 @@
   const links = $derived([
     { href: at(siteId, 'audit'), name: 'What differs', count: audit.data?.drifted },
     { href: at(siteId, 'audit', 'known'), name: 'Others here', count: guests.length + known.length },
+    { href: at(siteId, 'audit', 'gear'), name: 'Routers and switches' },
     { href: at(siteId, 'audit', 'past'), name: 'Where it was' },
     { href: at(siteId, 'audit', 'change'), name: 'What if' },
   ]);
 </script>
 
 <Sights label="Sights of Audit" {links} current={at(siteId, 'audit', view)} />
-{#if view === 'past'}
+{#if view === 'gear'}
+  <Gear {siteId} {mayWork} />
+{:else if view === 'past'}
   <Past {siteId} />
 {:else if view === 'change'}
   <WhatIf {siteId} {mayWork} />

@@ -54,6 +54,7 @@
       <p class="quiet mt-1 flex flex-wrap gap-x-4 text-sm">
         {#if f.mac}<span class="font-mono">{f.mac}{stay ? ` at ${stay.at}` : ''}</span>{/if}
         {#if stay}<span>since {dayTime(stay.since)}, last seen {dayTime(stay.last)}</span>{/if}
+        {#if f.port}<span>at {f.port}</span>{/if}
         {#if stay}<a class="link" href={pastAt(siteId, { of: f.mac || stay.at })}>where it was before</a>{/if}
         {#if f.endpointId && (f.standing === 'AUTOMATIC' || f.standing === 'MOVED')}<a
             class="link"

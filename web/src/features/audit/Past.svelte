@@ -28,7 +28,7 @@
 
   type Stretch = Schemas['StretchView'];
   const who = (s: Stretch) => s.name || (s.mac ? 'Not on record' : 'No MAC in that list');
-  function span(s: Stretch) {
+  function span(s: { first: string; last: string }) {
     const first = typedMoment(s.first);
     const last = typedMoment(s.last);
     if (first === last) return first;
@@ -46,7 +46,7 @@
   }}
 >
   <div class="min-w-56 flex-1">
-    <TextField label="A MAC or an address" bind:value={of} error={problem?.field('of')} />
+    <TextField label="A MAC, an address or a port" bind:value={of} error={problem?.field('of')} />
   </div>
   <div class="min-w-56 flex-1">
     <TimeField
@@ -60,8 +60,8 @@
 </form>
 {#if !asked.of && !asked.at}
   <p class="mt-4 max-w-2xl">
-    Every sweep, pasted table, lease list and check is kept: where each device was, from when to when. Nights
-    that change nothing are one line.
+    Every sweep, pasted table, lease list, check and reading of a switch is kept: where each device was, from
+    when to when. Nights that change nothing are one line.
   </p>
 {:else if problem}
   {#if !atField}<Trouble {problem} again={() => told.refetch()} />{/if}
@@ -103,8 +103,36 @@
         {/each}
       </tbody>
     </table>
-    {#if told.data.more}
-      <p class="quiet mt-2">There is more than these 500. Give a time, or a single MAC, to see fewer.</p>
-    {/if}
+  {/if}
+  {#if told.data.ports.length}
+    <table class="mt-5 w-full max-w-5xl text-left" aria-label="At which ports">
+      <thead class="quiet text-sm max-sm:hidden">
+        <tr
+          ><th class="py-1 pr-4">Who</th><th class="pr-4">MAC</th><th class="pr-4">Port</th><th
+            >Heard there</th
+          ></tr
+        >
+      </thead>
+      <tbody>
+        {#each told.data.ports as p (p.mac + p.port + p.first)}
+          <tr class="border-b border-base-300 align-top max-sm:grid max-sm:py-2">
+            <td class="py-2 pr-4 font-semibold max-sm:py-0">
+              {#if p.endpointId}<a class="link" href={at(siteId, 'plan', p.endpointId)}>{p.name}</a>
+              {:else}{p.name || 'Not on record'}{/if}
+            </td>
+            <td class="py-2 pr-4 font-mono max-sm:py-0">
+              <a class="link" href={pastAt(siteId, { of: p.mac })}>{p.mac}</a>
+            </td>
+            <td class="py-2 pr-4 max-sm:py-0">
+              <a class="link" href={pastAt(siteId, { of: p.port })}>{p.port}</a>
+            </td>
+            <td class="py-2 max-sm:py-0">{span(p)}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  {/if}
+  {#if told.data.more}
+    <p class="quiet mt-2">There is more than these 500. Give a time, or a single MAC, to see fewer.</p>
   {/if}
 {/if}

@@ -35,6 +35,13 @@ export const impactQuery = (
         : skipToken,
   });
 
+export const gearQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'gear'],
+    queryFn: ({ signal }) =>
+      ok(api.GET('/api/sites/{siteId}/gear-readings', { params: { path: { siteId } }, signal })),
+  });
+
 export const auditQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'audit'],

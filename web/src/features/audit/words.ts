@@ -14,3 +14,13 @@ export function settledAt(siteId: number, f: Schemas['FindingView']) {
       return { href: at(siteId, 'confirm', f.endpointId), words: 'Check it' };
   }
 }
+
+const LINKS = { UP: 'Up', DOWN: 'Dark', SWITCHED_OFF: 'Switched off', UNKNOWN: '' };
+
+/** What a port tells of its link. */
+export function linkWords(p: Schemas['PortLineView']) {
+  if (!p.told) return 'Nothing told';
+  const speed = p.megabits >= 1000 ? `${p.megabits / 1000} Gbit/s` : p.megabits ? `${p.megabits} Mbit/s` : '';
+  const power = p.power === 'FEEDING' ? ', feeds power' : '';
+  return (p.link === 'UP' && speed ? speed : LINKS[p.link]) + power;
+}

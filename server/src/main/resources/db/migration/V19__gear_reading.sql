@@ -22,6 +22,6 @@ create table port_stay (
     foreign key (gear_id, site_id) references gear (id, site_id) on delete cascade,
     check (first_seen <= last_seen)
 );
-create index port_stay_of_mac on port_stay (mac);
+create index port_stay_of_mac on port_stay (site_id, mac);
 create index port_stay_of_gear on port_stay (gear_id);
 grant select, insert, update on port_stay to knot_app;

@@ -1,5 +1,6 @@
 package app.knottag.standins;
 
+import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.reach.Fault;
 import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
@@ -38,7 +39,12 @@ public final class Main {
                 var portal = HttpServer.create(new InetSocketAddress("127." + group + ".0.2", PORTAL_PORT), 16);
                 portal.createContext("/", new Portal(kept.resolveSibling("portal.json"), Clock.systemUTC()));
                 portal.start();
-                serve(server, new Bench(group, kept));
+                var bench = new Bench(group, kept);
+                GearAgent.serve(
+                        bench,
+                        bench.loopback(Ipv4Address.parse("10.44.16.1")),
+                        bench.loopback(Ipv4Address.parse("10.44.16.2")));
+                serve(server, bench);
                 System.out.println("KNOT control http://127." + group + ".0.1:" + CONTROL_PORT);
                 return;
             } catch (BindException taken) {

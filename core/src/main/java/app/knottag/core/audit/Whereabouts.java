@@ -88,6 +88,29 @@ public final class Whereabouts {
     }
 
     /**
+     * One device at one port, as its gear told it without a break.
+     *
+     * @param name what it is called on record, or by whoever knows it; empty when nobody does
+     * @param port with its gear, such as “Shop switch 7”
+     */
+    public record Hung(Mac mac, long endpoint, String name, String port, Instant first, Instant last) {
+
+        String who() {
+            return name.isEmpty() ? mac + " (not on record)" : name;
+        }
+    }
+
+    /** Says who has hung at a port, the latest first. */
+    public static String ofPort(List<Hung> hung, SiteClock clock) {
+        var last = hung.get(0);
+        long devices = hung.stream().map(Hung::mac).distinct().count();
+        String heard = last.who() + ", last heard there " + clock.moment(last.last());
+        return devices == 1
+                ? "Nobody but " + heard + "."
+                : devices + " devices have hung at " + last.port() + "; the last is " + heard + ".";
+    }
+
+    /**
      * Says who was there at a time.
      *
      * @param before when somebody was seen last before that time, after when first after it

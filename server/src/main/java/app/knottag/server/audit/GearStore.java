@@ -74,10 +74,18 @@ interface GearStore {
             order by s.mac, s.last_seen desc, s.id desc""")
     List<PortRow> ports(@Param("siteId") long siteId, @Param("together") String together);
 
-    /** At which ports a MAC hung at a site, the latest first. */
+    record HungRow(Mac mac, long endpointId, String name, String port, Instant first, Instant last) {}
+
+    /** At which ports a MAC hung at a site, or who hung at a port, such as “Shop switch 7”; the latest first. */
     @Select("""
-            select s.mac, g.name as gear, s.port, s.first_seen as first, s.last_seen as last
+            select s.mac, coalesce(e.id, 0) as endpoint_id, coalesce(e.name, k.what, '') as name, g.name || ' ' || s.port as port,
+              s.first_seen as first, s.last_seen as last
             from port_stay s join gear g on g.id = s.gear_id
-            where s.site_id = #{siteId} and s.mac = #{mac} order by s.last_seen desc, s.id desc limit 50""")
-    List<PortRow> portsOf(@Param("siteId") long siteId, @Param("mac") Mac mac);
+            left join known_mac k on k.site_id = s.site_id and k.mac = s.mac
+            left join interface i on i.mac = s.mac and i.site_id = s.site_id and i.retired_at is null
+            left join endpoint e on e.id = i.endpoint_id and e.retired_at is null
+            where s.site_id = #{siteId}
+              and (s.mac::text = lower(#{of}) or lower(g.name || ' ' || s.port) = lower(#{of}))
+            order by s.last_seen desc, s.id desc limit #{atMost}""")
+    List<HungRow> hung(@Param("siteId") long siteId, @Param("of") String of, @Param("atMost") int atMost);
 }

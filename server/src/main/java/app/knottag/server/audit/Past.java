@@ -2,6 +2,7 @@ package app.knottag.server.audit;
 
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.audit.Whereabouts;
+import app.knottag.core.audit.Whereabouts.Hung;
 import app.knottag.core.audit.Whereabouts.Stretch;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.hardware.MacReader;
@@ -25,29 +26,44 @@ class Past {
     private static final int AT_MOST = 500;
 
     private final PastStore store;
+    private final GearStore gear;
     private final Sites sites;
 
-    Past(PastStore store, Sites sites) {
+    Past(PastStore store, GearStore gear, Sites sites) {
         this.store = store;
+        this.gear = gear;
         this.sites = sites;
     }
 
-    /** @param more whether there is more than is shown */
-    record Told(String says, List<Stretch> stretches, boolean more) {}
+    /**
+     * @param hung at which ports a MAC hung, or who hung at the port that was asked for
+     * @param more whether there is more than is shown
+     */
+    record Told(String says, List<Stretch> stretches, List<Hung> hung, boolean more) {}
 
     /**
      * Tells what was seen.
      *
-     * @param of a MAC or an address; blank for everybody
+     * @param of a MAC, an address, or a port such as “Shop switch 7”; blank for everybody
      * @param at a day and time as the site writes them; blank for ever
      */
     @Transactional(readOnly = true)
     Told told(long siteId, String of, String at) {
         var clock = sites.clock(siteId);
         if (of.isBlank() && at.isBlank())
-            throw Problem.field("of", "needed", "Type a MAC, an address, or the day and time to look back to.");
+            throw Problem.field("of", "needed", "Type a MAC, an address, a port, or the day and time to look back to.");
         var moment = moment(at, clock);
         var address = Ipv4Address.read(of.strip());
+        if (moment.isEmpty() && address.isEmpty()) {
+            var atPort = hung(siteId, of.strip());
+            boolean cut = atPort.size() > AT_MOST;
+            if (!atPort.isEmpty() && atPort.get(0).port().equalsIgnoreCase(of.strip()))
+                return new Told(
+                        cut ? Whereabouts.tooMany(AT_MOST) : Whereabouts.ofPort(atPort, clock),
+                        List.of(),
+                        atPort.stream().limit(AT_MOST).toList(),
+                        cut);
+        }
         var mac = address.isPresent() || of.isBlank() ? Optional.<Mac>empty() : Optional.of(mac(of));
         var rows = store.stretches(new Asked(
                 siteId,
@@ -61,7 +77,18 @@ class Past {
                 rows.stream().limit(AT_MOST).map(r -> stretch(r, siteId)).toList();
         boolean more = rows.size() > AT_MOST;
         return new Told(
-                more ? Whereabouts.tooMany(AT_MOST) : says(siteId, stretches, mac, moment, clock), stretches, more);
+                more ? Whereabouts.tooMany(AT_MOST) : says(siteId, stretches, mac, moment, clock),
+                stretches,
+                mac.filter(m -> moment.isEmpty())
+                        .map(m -> hung(siteId, m.toString()))
+                        .orElse(List.of()),
+                more);
+    }
+
+    private List<Hung> hung(long siteId, String of) {
+        return gear.hung(siteId, of, AT_MOST + 1).stream()
+                .map(r -> new Hung(r.mac(), r.endpointId(), r.name(), r.port(), r.first(), r.last()))
+                .toList();
     }
 
     private String says(
@@ -86,11 +113,11 @@ class Past {
         return MacReader.read(of, List.of(), Optional.empty())
                 .kept()
                 .map(Mac::parse)
-                .orElseThrow(
-                        () -> Problem.field(
-                                "of",
-                                "bad-value",
-                                "This is neither a MAC of twelve digits 0 to 9 and A to F nor an address such as 192.168.1.20."));
+                .orElseThrow(() -> Problem.field(
+                        "of",
+                        "bad-value",
+                        "This is neither a MAC of twelve digits 0 to 9 and A to F, nor an address such as 192.168.1.20, "
+                                + "nor a port of a switch that was read, such as Shop switch 7."));
     }
 
     private static Stretch stretch(StretchRow r, long siteId) {

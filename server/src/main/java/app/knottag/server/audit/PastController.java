@@ -30,8 +30,15 @@ class PastController {
             int looks,
             String site) {}
 
+    /**
+     * One device at one port of a switch.
+     *
+     * @param endpointId 0 for what is on no record
+     */
+    record PortStayView(String port, String mac, long endpointId, String name, Instant first, Instant last) {}
+
     /** @param more whether there is more than is shown */
-    record PastView(String says, List<StretchView> stretches, boolean more) {}
+    record PastView(String says, List<StretchView> stretches, List<PortStayView> ports, boolean more) {}
 
     private final Past past;
 
@@ -46,7 +53,13 @@ class PastController {
             @RequestParam(defaultValue = "") String at) {
         var told = past.told(siteId, of, at);
         return new PastView(
-                told.says(), told.stretches().stream().map(PastController::view).toList(), told.more());
+                told.says(),
+                told.stretches().stream().map(PastController::view).toList(),
+                told.hung().stream()
+                        .map(h -> new PortStayView(
+                                h.port(), h.mac().toString(), h.endpoint(), h.name(), h.first(), h.last()))
+                        .toList(),
+                told.more());
     }
 
     private static StretchView view(Stretch s) {

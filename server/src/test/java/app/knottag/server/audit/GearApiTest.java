@@ -16,6 +16,7 @@ import app.knottag.core.gear.Walked.Cell;
 import app.knottag.server.Api;
 import app.knottag.server.Running;
 import app.knottag.server.account.Role;
+import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
 import java.util.ArrayList;
@@ -148,15 +149,31 @@ class GearApiTest {
             when(Running.GEAR.walk(any(), any())).thenReturn(told(at));
             read("10.7.0.2").expect(200);
         }
-        var stays = new ArrayList<String>();
-        try (var db = Running.database("knot_app");
-                var rows = db.createStatement()
-                        .executeQuery(
-                                "select mac || ' ' || port from port_stay where gear_id = " + gear + " order by id")) {
-            while (rows.next()) stays.add(rows.getString(1));
-        }
-        assertThat(stays)
-                .containsExactlyInAnyOrder("00:00:5e:00:53:01 1", "00:00:5e:00:53:02 2", "00:00:5e:00:53:02 3");
+        assertThat(hung("00:00:5e:00:53:02"))
+                .containsExactlyInAnyOrder("Till 2 at Shop switch 2", "Till 2 at Shop switch 3");
+        assertThat(hung("00:00:5e:00:53:01")).containsExactly("Till 1 at Shop switch 1");
+        assertThat(hung("00:00:5e:00:53:07")).isEmpty();
+        assertThat(hung("shop SWITCH 3")).containsExactly("Till 2 at Shop switch 3");
+        assertThat(past("Shop switch 3").get("says").asString()).startsWith("Nobody but Till 2, last heard there ");
+        Running.write(
+                "insert into port_stay (site_id, gear_id, port, mac, first_seen, last_seen) select site_id, gear_id, port, "
+                        + "'00:00:5e:00:53:e9', now() - interval '9 days', now() - interval '3 days' from port_stay where port = '3' and gear_id = "
+                        + gear);
+        assertThat(past("Shop switch 3").get("says").asString())
+                .startsWith("2 devices have hung at Shop switch 3; the last is Till 2, last heard there ");
+        api.get(path + "/past?of=Shop%20switch%204").refused(422, "bad-value");
+    }
+
+    private JsonNode past(String of) {
+        return api.get(path + "/past?of=" + URLEncoder.encode(of, StandardCharsets.UTF_8))
+                .expect(200)
+                .json();
+    }
+
+    private List<String> hung(String of) {
+        return StreamSupport.stream(past(of).get("ports").spliterator(), false)
+                .map(p -> p.get("name").asString() + " at " + p.get("port").asString())
+                .toList();
     }
 
     @DisplayName("Only one's own ground is asked, silence says what to look at, and two at once are not")
