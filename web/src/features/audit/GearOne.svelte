@@ -11,7 +11,7 @@
     $props();
   const read = $derived(gear.reads[0]);
   const ports = $derived(read?.ports ?? []);
-  /** Dark ports at which nobody is expected say nothing. */
+  /** Dark ports at which nobody is on record say nothing. */
   const telling = $derived(
     ports.filter((p) => p.remarks.length || p.hung.length || (p.told && p.link !== 'DOWN')),
   );
@@ -105,9 +105,10 @@
     </table>
     {#if quiet}
       <p class="quiet mt-2 text-sm">
-        {quiet === 1
-          ? 'One more port is dark, and nobody is expected there.'
-          : `${quiet} more ports are dark, and nobody is expected there.`}
+        {quiet === 1 ? 'One more port is dark' : `${quiet} more ports are dark`}, or nothing was told of {quiet ===
+        1
+          ? 'it'
+          : 'them'}; nobody is on record there.
       </p>
     {/if}
   {/if}

@@ -73,15 +73,16 @@ class AuditTest extends InTheDemo {
         assertThat(page.getByRole(AriaRole.STATUS)).containsText("at 10.44.16.140");
         assertThat(page.getByLabel("What was seen").locator("tbody tr").first()).containsText("Staff time clock");
         readable(page, "where it was");
-        field(page, "A MAC or an address").fill("10.44.16.999");
+        field(page, "A MAC, an address or a port").fill("10.44.16.999");
         button(page, "Look back").click();
         assertThat(page.getByText("This is neither a MAC")).isVisible();
-        field(page, "A MAC or an address").fill("10.44.16.51");
-        field(page, "A MAC or an address").press("Enter");
+        field(page, "A MAC, an address or a port").fill("10.44.16.51");
+        field(page, "A MAC, an address or a port").press("Enter");
         assertThat(page.getByRole(AriaRole.STATUS)).containsText("Two had it at the same time");
         page.getByText("who else was there").first().click();
         assertThat(page.getByRole(AriaRole.STATUS)).containsText("devices were there");
         whatIf(page);
+        gear(page);
         page.navigate(demo.url() + "/sites/1/audit");
         line(page, "AUTOMATIC").getByText("To its type sheet").click();
         assertThat(page).hasURL(Pattern.compile("/sites/1/onboard/\\d+$"));
@@ -93,6 +94,10 @@ class AuditTest extends InTheDemo {
         narrow.navigate(demo.url() + "/sites/1/audit/past?of=10.44.16.51");
         assertThat(narrow.getByRole(AriaRole.STATUS)).containsText("Two had it at the same time");
         fits(narrow);
+        narrow.navigate(demo.url() + "/sites/1/audit/gear");
+        assertThat(port(narrow, 16)).containsText("Staff time clock");
+        fits(narrow);
+        readable(narrow, "routers and switches at night");
         narrow.navigate(demo.url() + "/sites/1/audit/change?change=PORT&subject=DEVICE:2");
         assertThat(narrow.getByRole(AriaRole.STATUS)).containsText("1 device to prove again");
         fits(narrow);
@@ -122,5 +127,31 @@ class AuditTest extends InTheDemo {
         field(page, "When it begins").press("Enter");
         assertThat(heading(page, "The router is replaced")).isVisible();
         assertThat(page.getByText("Begins 3 Mar 2031, 17:30")).isVisible();
+    }
+
+    private static Locator port(Page page, int number) {
+        return page.locator("[data-port='Shop switch " + number + "']");
+    }
+
+    /** A wrong community first, then the one that the switch takes. */
+    static void gear(Page page) {
+        page.navigate(page.url().replaceFirst("/(onboard|audit)/.*", "/audit/gear"));
+        page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Shop switch"))
+                .getByText("Read it")
+                .press("Enter");
+        field(page, "Its own address").fill("10.44.99.2");
+        field(page, "Community").fill("anybody");
+        field(page, "Community").press("Enter");
+        assertThat(page.getByText("10.44.99.2 is in none of this site's segments"))
+                .isVisible();
+        field(page, "Its own address").fill("10.44.16.2");
+        field(page, "Community").press("Enter");
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("10.44.16.2 did not answer.");
+        field(page, "Community").fill("barn-read");
+        field(page, "Community").press("Enter");
+        assertThat(page.getByText("3 ports need a hand")).isVisible();
+        assertThat(port(page, 15)).containsText("Staff time clock is on record here, and hangs at Shop switch 16.");
+        port(page, 16).getByText("Shop switch 16").click();
+        assertThat(page.getByRole(AriaRole.STATUS)).containsText("Nobody but Staff time clock, last heard there");
     }
 }

@@ -111,7 +111,17 @@ public final class PortJudge {
                 .filter(d -> d.port().filter(id -> id == port.id()).isPresent())
                 .toList();
         if (read.isEmpty())
-            return new PortLine(gear.label(port), port.number(), read, false, false, List.of(), List.of());
+            return new PortLine(
+                    gear.label(port),
+                    port.number(),
+                    read,
+                    false,
+                    false,
+                    List.of(),
+                    planned.stream()
+                            .map(d -> new Remark(
+                                    false, d.name() + " is on record here, and nothing was told of this port.", ""))
+                            .toList());
         var p = read.get();
         var remarks = new ArrayList<Remark>();
         for (var d : planned) planned(d, p).ifPresent(remarks::add);

@@ -285,6 +285,18 @@ class GearTest {
         assertThat(lines.get(7).through()).isTrue();
     }
 
+    @DisplayName("Of a port that was not told, and at which somebody is on record, nothing is made up")
+    @Test
+    void untold() {
+        var lines = PortJudge.of(gear(8), GearReader.read(walk(ports("eth0/", 2) + "\n" + learned(1, 2))), TILLS);
+        assertThat(lines.stream()
+                        .flatMap(l -> l.remarks().stream().map(r -> l.label() + (r.wrong() ? "! " : "? ") + r.says())))
+                .containsExactly(
+                        "Shop switch 1! Till 1 is on record here, and hangs at Shop switch 2.",
+                        "Shop switch 2! Till 2 is on record here and is not heard; Till 1 is.",
+                        "Shop switch 3? Till 3 is on record here, and nothing was told of this port.");
+    }
+
     @DisplayName("Whatever it tells, nothing is thrown, and nobody is made up")
     @Test
     void nonsense() {

@@ -155,10 +155,10 @@ class GearApiTest {
         assertThat(hung("00:00:5e:00:53:07")).isEmpty();
         assertThat(hung("shop SWITCH 3")).containsExactly("Till 2 at Shop switch 3");
         assertThat(past("Shop switch 3").get("says").asString()).startsWith("Nobody but Till 2, last heard there ");
-        Running.write(
-                "insert into port_stay (site_id, gear_id, port, mac, first_seen, last_seen) select site_id, gear_id, port, "
-                        + "'00:00:5e:00:53:e9', now() - interval '9 days', now() - interval '3 days' from port_stay where port = '3' and gear_id = "
-                        + gear);
+        Running.write("""
+                insert into port_stay (site_id, gear_id, port, mac, first_seen, last_seen)
+                select site_id, gear_id, port, '00:00:5e:00:53:e9', now() - interval '9 days', now() - interval '3 days'
+                from port_stay where port = '3' and gear_id = %d""".formatted(gear));
         assertThat(past("Shop switch 3").get("says").asString())
                 .startsWith("2 devices have hung at Shop switch 3; the last is Till 2, last heard there ");
         api.get(path + "/past?of=Shop%20switch%204").refused(422, "bad-value");
