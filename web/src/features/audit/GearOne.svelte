@@ -64,21 +64,21 @@
       <tbody>
         {#each telling as p (p.label)}
           <tr
-            class="border-b border-base-300 align-top max-sm:grid max-sm:grid-cols-[2rem_1fr] max-sm:py-2"
+            class="border-b border-base-300 align-top max-sm:grid max-sm:grid-cols-[2rem_auto_1fr] max-sm:items-baseline max-sm:py-2"
             data-port={p.label}
           >
-            <td class="py-1.5">
+            <td class="py-1.5 max-sm:self-start max-sm:py-0">
               {#if p.right || p.remarks.some((r) => r.wrong)}
                 <Knot state={p.remarks.some((r) => r.wrong) ? 'FAILED' : 'PASSED'} size={22} />
               {/if}
             </td>
-            <td class="py-1.5 pr-4 font-semibold"
+            <td class="py-1.5 pr-4 font-semibold max-sm:py-0"
               >{#if p.hung.length && !p.through}<a class="link" href={pastAt(siteId, { of: p.label })}
                   >{p.label}</a
                 >{:else}{p.label}{/if}</td
             >
-            <td class="py-1.5 pr-4 max-sm:col-start-2 max-sm:py-0">{linkWords(p)}</td>
-            <td class="py-1.5 max-sm:col-start-2 max-sm:py-0">
+            <td class="py-1.5 pr-4 max-sm:py-0">{linkWords(p)}</td>
+            <td class="py-1.5 max-sm:col-span-2 max-sm:col-start-2 max-sm:py-0">
               {#if p.through}
                 <p>
                   Leads on{p.other ? ` to ${p.other}` : ''}{p.hung.length

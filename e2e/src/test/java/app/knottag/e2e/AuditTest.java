@@ -152,6 +152,7 @@ class AuditTest extends InTheDemo {
         assertThat(page.getByText("3 ports need a hand")).isVisible();
         assertThat(port(page, 15)).containsText("Staff time clock is on record here, and hangs at Shop switch 16.");
         port(page, 16).getByText("Shop switch 16").click();
-        assertThat(page.getByRole(AriaRole.STATUS)).containsText("Nobody but Staff time clock, last heard there");
+        assertThat(page.getByRole(AriaRole.STATUS))
+                .containsText("Nobody but Staff time clock was heard there, last heard");
     }
 }

@@ -41,6 +41,7 @@ public final class Audit {
 
     private final AuditSite site;
     private final Instant now;
+    private final Map<Mac, String> ports;
     private final Places places;
     private final Map<Mac, Recorded> owners;
     private final Map<Ipv4Address, Recorded> planned;
@@ -50,9 +51,10 @@ public final class Audit {
 
     private final Set<Mac> settled = new HashSet<>();
 
-    private Audit(AuditSite site, Instant now) {
+    private Audit(AuditSite site, Instant now, Map<Mac, String> ports) {
         this.site = site;
         this.now = now;
+        this.ports = ports;
         owners = new HashMap<>(2 * site.recorded().size());
         planned = new HashMap<>(2 * site.recorded().size());
         for (var r : site.recorded()) {
@@ -72,7 +74,16 @@ public final class Audit {
 
     /** Returns how everything at a site stands, what costs most first, then by name; who is as recorded stands as recorded. */
     public static List<Finding> of(AuditSite site, Instant now) {
-        var audit = new Audit(site, now);
+        return of(site, now, Map.of());
+    }
+
+    /**
+     * Returns the same where switches were read.
+     *
+     * @param ports where each MAC was heard last, such as “Shop switch 7”
+     */
+    public static List<Finding> of(AuditSite site, Instant now, Map<Mac, String> ports) {
+        var audit = new Audit(site, now, ports);
         var found = new EnumMap<Standing, List<Finding>>(Standing.class);
         for (var standing : Standing.values()) found.put(standing, new ArrayList<>());
         for (var r : site.recorded()) {
@@ -312,7 +323,11 @@ public final class Audit {
                                 ? "Say what it is, if it is to stay."
                                 : rightful.filter(r -> r.mac().isEmpty()).isPresent()
                                         ? "Read the label of what stands there, and put that MAC on record if it is the same."
-                                        : "Find it by its MAC at the switch. Take it in, or say what it is."));
+                                        : "Find it "
+                                                + Optional.ofNullable(ports.get(place.mac()))
+                                                        .map(p -> "at " + p)
+                                                        .orElse("by its MAC at the switch")
+                                                + ". Take it in, or say what it is."));
     }
 
     private static String atItsAddress(Recorded r) {

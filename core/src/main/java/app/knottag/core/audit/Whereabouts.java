@@ -104,10 +104,10 @@ public final class Whereabouts {
     public static String ofPort(List<Hung> hung, SiteClock clock) {
         var last = hung.get(0);
         long devices = hung.stream().map(Hung::mac).distinct().count();
-        String heard = last.who() + ", last heard there " + clock.moment(last.last());
-        return devices == 1
-                ? "Nobody but " + heard + "."
-                : devices + " devices have hung at " + last.port() + "; the last is " + heard + ".";
+        return (devices == 1
+                        ? "Nobody but " + last.who() + " was heard there"
+                        : devices + " devices have hung at " + last.port() + "; the last is " + last.who())
+                + ", last heard " + clock.moment(last.last()) + ".";
     }
 
     /**

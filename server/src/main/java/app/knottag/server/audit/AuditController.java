@@ -67,18 +67,15 @@ class AuditController {
     record KnownRequest(@NotNull String at, @NotNull String what) {}
 
     private final Audits audits;
-    private final GearReadings gear;
 
-    AuditController(Audits audits, GearReadings gear) {
+    AuditController(Audits audits) {
         this.audits = audits;
-        this.gear = gear;
     }
 
     @GetMapping("/api/sites/{siteId}/audit")
     AuditView audit(@PathVariable long siteId) {
         var audited = audits.audit(siteId);
         var all = audited.findings();
-        var ports = gear.ports(siteId);
         return new AuditView(
                 audited.looked().orElse(null),
                 Audit.together(all),
@@ -88,7 +85,9 @@ class AuditController {
                 all.stream()
                         .filter(f -> f.standing() != Standing.AS_RECORDED && f.standing() != Standing.UNSEEN)
                         .map(f -> view(
-                                f, audited.segment(f), f.mac().map(ports::get).orElse("")))
+                                f,
+                                audited.segment(f),
+                                f.mac().map(audited.ports()::get).orElse("")))
                         .toList());
     }
 

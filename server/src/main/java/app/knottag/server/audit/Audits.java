@@ -15,6 +15,7 @@ import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Stream;
@@ -29,13 +30,15 @@ class Audits {
     private final AuditStore store;
     private final Sites sites;
     private final SiteEvidence evidence;
+    private final GearReadings gear;
     private final Log log;
     private final Clock clock;
 
-    Audits(AuditStore store, Sites sites, SiteEvidence evidence, Log log, Clock clock) {
+    Audits(AuditStore store, Sites sites, SiteEvidence evidence, GearReadings gear, Log log, Clock clock) {
         this.store = store;
         this.sites = sites;
         this.evidence = evidence;
+        this.gear = gear;
         this.log = log;
         this.clock = clock;
     }
@@ -43,8 +46,10 @@ class Audits {
     /**
      * @param looked when somebody last looked, at whatever; empty when nobody ever has
      * @param segments of the site
+     * @param ports where each MAC was heard last by gear that was read
      */
-    record Audited(Optional<Instant> looked, List<Finding> findings, List<SegmentRow> segments) {
+    record Audited(
+            Optional<Instant> looked, List<Finding> findings, List<SegmentRow> segments, Map<Mac, String> ports) {
 
         /** Returns the number of the segment in which one was seen, or 0. */
         long segment(Finding finding) {
@@ -60,7 +65,8 @@ class Audits {
 
     Audited audit(long siteId) {
         var seen = evidence.load(siteId);
-        return new Audited(looked(seen.site()), Audit.of(seen.site(), clock.instant()), seen.segments());
+        var ports = gear.ports(siteId);
+        return new Audited(looked(seen.site()), Audit.of(seen.site(), clock.instant(), ports), seen.segments(), ports);
     }
 
     private static Optional<Instant> looked(AuditSite site) {

@@ -135,6 +135,7 @@ class GearApiTest {
                         .map(f ->
                                 f.get("mac").asString() + " at " + f.get("port").asString()))
                 .contains("00:00:5E:00:53:E2 at Shop switch 2");
+        assertThat(strangers.toString()).contains("Find it at Shop switch 2. Take it in");
         // The record is what changes: the same reading then says that all is well.
         Running.write("update endpoint set port_id = (select id from port where gear_id = " + gear
                 + " and number = 3) where name = 'Till 2' and site_id = " + site[0]);
@@ -154,13 +155,14 @@ class GearApiTest {
         assertThat(hung("00:00:5e:00:53:01")).containsExactly("Till 1 at Shop switch 1");
         assertThat(hung("00:00:5e:00:53:07")).isEmpty();
         assertThat(hung("shop SWITCH 3")).containsExactly("Till 2 at Shop switch 3");
-        assertThat(past("Shop switch 3").get("says").asString()).startsWith("Nobody but Till 2, last heard there ");
+        assertThat(past("Shop switch 3").get("says").asString())
+                .startsWith("Nobody but Till 2 was heard there, last heard ");
         Running.write("""
                 insert into port_stay (site_id, gear_id, port, mac, first_seen, last_seen)
                 select site_id, gear_id, port, '00:00:5e:00:53:e9', now() - interval '9 days', now() - interval '3 days'
                 from port_stay where port = '3' and gear_id = %d""".formatted(gear));
         assertThat(past("Shop switch 3").get("says").asString())
-                .startsWith("2 devices have hung at Shop switch 3; the last is Till 2, last heard there ");
+                .startsWith("2 devices have hung at Shop switch 3; the last is Till 2, last heard ");
         api.get(path + "/past?of=Shop%20switch%204").refused(422, "bad-value");
     }
 
