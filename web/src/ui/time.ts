@@ -74,6 +74,9 @@ export const dayTimeIn = (iso: string, zone: string) =>
 export const typedMoment = (iso: string) =>
   written(siteClock.day + ', ' + siteClock.time, new Date(iso), siteClock.zone);
 
+/** The day of a moment at the site, with its year. */
+export const dayAt = (iso: string) => written(siteClock.day, new Date(iso), siteClock.zone);
+
 /** Time of day at the site. */
 export const hourOf = (iso: string) => written(siteClock.time, new Date(iso), siteClock.zone);
 

@@ -9,6 +9,7 @@
   import FindingLine from './FindingLine.svelte';
   import Gear from './Gear.svelte';
   import Past from './Past.svelte';
+  import Recheck from './Recheck.svelte';
   import WhatIf from './WhatIf.svelte';
   import { auditQuery } from './queries';
 
@@ -26,6 +27,7 @@
     { href: at(siteId, 'audit'), name: 'What differs', count: audit.data?.drifted },
     { href: at(siteId, 'audit', 'known'), name: 'Others here', count: guests.length + known.length },
     { href: at(siteId, 'audit', 'gear'), name: 'Routers and switches' },
+    { href: at(siteId, 'audit', 'recheck'), name: 'Check again' },
     { href: at(siteId, 'audit', 'past'), name: 'Where it was' },
     { href: at(siteId, 'audit', 'change'), name: 'What if' },
   ]);
@@ -34,6 +36,8 @@
 <Sights label="Sights of Audit" {links} current={at(siteId, 'audit', view)} />
 {#if view === 'gear'}
   <Gear {siteId} {mayWork} />
+{:else if view === 'recheck'}
+  <Recheck {siteId} {mayWork} />
 {:else if view === 'past'}
   <Past {siteId} />
 {:else if view === 'change'}

@@ -42,6 +42,13 @@ export const gearQuery = (siteId: number) =>
       ok(api.GET('/api/sites/{siteId}/gear-readings', { params: { path: { siteId } }, signal })),
   });
 
+export const recheckQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'rechecks'],
+    queryFn: ({ signal }) =>
+      ok(api.GET('/api/sites/{siteId}/rechecks', { params: { path: { siteId } }, signal })),
+  });
+
 export const auditQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'audit'],

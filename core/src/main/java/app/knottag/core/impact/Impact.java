@@ -46,7 +46,19 @@ public record Impact(String says, List<ImpactStep> steps, List<String> unknown, 
      * @param title at most 120 characters
      * @param minutes usual minutes of hands, 1..240
      */
-    public record Errand(String title, String place, int minutes, int stage) {}
+    public record Errand(String title, String place, int minutes, int stage) {
+
+        private static final int WIDEST = 120;
+        private static final String PROVE = ": prove it again";
+
+        /** Returns the errand of proving a device again; a very long name is cut. */
+        public static Errand proving(String name, String place, int minutes) {
+            String shown = name.length() + PROVE.length() <= WIDEST
+                    ? name
+                    : name.substring(0, WIDEST - PROVE.length() - 1) + "…";
+            return new Errand(shown + PROVE, place, minutes, 1);
+        }
+    }
 
     /**
      * Works out what a change will touch.

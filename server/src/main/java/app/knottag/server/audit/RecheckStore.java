@@ -1,0 +1,47 @@
+package app.knottag.server.audit;
+
+import java.time.Instant;
+import java.util.List;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
+import org.apache.ibatis.annotations.Select;
+
+/** Whose proof is how old, and what became of each kind, at all sites. */
+@Mapper
+interface RecheckStore {
+
+    record ProvedRow(
+            long id, String name, long siteId, String site, String place, String kind, boolean partner, Instant held) {}
+
+    /** Those whose sign-off holds; checks of which none failed count as well, when they were made later. */
+    @Select("""
+            select e.id, e.name, e.site_id, s.name as site, coalesce(p.name, '') as place, e.kind, e.partner_id is not null as partner,
+              greatest(e.confirmed_at, r.at) as held
+            from endpoint e join site s on s.id = e.site_id left join place p on p.id = e.place_id
+            left join lateral (
+              select at, failed from check_run r where r.endpoint_id = e.id order by r.id desc limit 1
+            ) r on not r.failed
+            where e.retired_at is null and e.confirmed_at is not null order by e.id""")
+    @Options(flushCache = Options.FlushCachePolicy.TRUE)
+    List<ProvedRow> proved();
+
+    record HistoryRow(String kind, int changes, double years) {}
+
+    /** What was found, and what reset itself, after each device's first sign-off; at most one a day and device. */
+    @Select("""
+            with first as (
+              select o.endpoint_id as id, min(o.at) as at from sign_off o group by o.endpoint_id
+            ), event as (
+              select distinct x.endpoint_id as id, x.at::date as day from (
+                select endpoint_id, at from fault_found
+                union all select endpoint_id, at from device_change where what = 'RESET') x
+              join first f on f.id = x.endpoint_id and x.at > f.at
+            ), counted as (
+              select id, count(*) as changes from event group by id
+            )
+            select e.kind, coalesce(sum(c.changes), 0)::int as changes,
+              sum(extract(epoch from coalesce(e.retired_at, now()) - f.at) / 31536000)::float8 as years
+            from first f join endpoint e on e.id = f.id left join counted c on c.id = f.id group by e.kind""")
+    @Options(flushCache = Options.FlushCachePolicy.TRUE)
+    List<HistoryRow> histories();
+}
