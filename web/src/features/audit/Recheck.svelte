@@ -38,8 +38,9 @@
           : `${due.length} proofs here are due to be renewed.`}
   </p>
   <p class="quiet mt-1 max-w-3xl text-sm">
-    A proof says what was so on its day. Through what a partner works is looked at each quarter, what others
-    reach each half year, the rest each year; sooner or later by what was found of its kind at all sites.
+    A proof says what was so on its day. What a till or an office works through is looked at each quarter,
+    what others reach each half year, the rest each year; sooner or later by what was found of its kind at all
+    sites.
   </p>
   {#if elsewhere.length}
     <p class="mt-3 max-w-3xl">
@@ -78,7 +79,9 @@
         <h2 class="mt-5 font-bold">Later</h2>
         <table class="mt-1 w-full text-left" aria-label="Later">
           <thead class="quiet text-sm">
-            <tr><th class="py-1 pr-4">Device</th><th class="pr-4">Changed since</th><th>Look again by</th></tr
+            <tr
+              ><th class="py-1 pr-4">Device</th><th class="pr-4">Chance of a change</th><th>Look again by</th
+              ></tr
             >
           </thead>
           <tbody>

@@ -98,6 +98,11 @@ class AuditTest extends InTheDemo {
         assertThat(port(narrow, 16)).containsText("Staff time clock");
         fits(narrow);
         readable(narrow, "routers and switches at night");
+        narrow.navigate(demo.url() + "/sites/1/audit/recheck");
+        assertThat(narrow.getByRole(AriaRole.STATUS)).hasText("No proof here is old enough to look again.");
+        assertThat(narrow.getByLabel("Later").locator("tbody tr")).hasCount(2);
+        fits(narrow);
+        readable(narrow, "proofs that age at night");
         narrow.navigate(demo.url() + "/sites/1/audit/change?change=PORT&subject=DEVICE:2");
         assertThat(narrow.getByRole(AriaRole.STATUS)).containsText("1 device to prove again");
         fits(narrow);

@@ -34,8 +34,7 @@ class RecheckTest {
                 .get(0);
     }
 
-    @DisplayName(
-            "With nothing known a till is looked at each quarter, what others reach each half year, the rest each year; what is known moves that")
+    @DisplayName("With nothing known: each quarter, half year or year; what is known moves that")
     @ParameterizedTest(name = "{0}, {1} days, {2} changes in {3} years")
     @CsvSource({
         // weight, days since, changes, years, chance in percent, days until due, overdue
@@ -68,8 +67,8 @@ class RecheckTest {
                         + "here, so half of all proofs are taken to hold a year.",
                 "REACHED   | 1   | 0 | 0.5  | Its checks held yesterday; others reach it. Nothing has changed by itself in 6 "
                         + "months of label printers here.",
-                "ALONE     | 412 | 1 | 6.54 | Its checks held 412 days ago; nobody on record rests on it. One change was found in 6.5 years "
-                        + "of label printers here.",
+                "ALONE     | 412 | 1 | 6.54 | Its checks held 412 days ago; nobody on record rests on it. One change was found in "
+                        + "6.5 years of label printers here.",
                 "ALONE     | 2   | 3 | 1    | Its checks held 2 days ago; nobody on record rests on it. 3 changes were found in 1 year of "
                         + "label printers here.",
                 "ALONE     | 2   | 1 | 0.02 | Its checks held 2 days ago; nobody on record rests on it. One change was found in 1 month of "
