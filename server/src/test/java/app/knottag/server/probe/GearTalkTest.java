@@ -13,31 +13,29 @@ import app.knottag.core.gear.GearProbe.GearSilent;
 import app.knottag.core.gear.GearReader;
 import app.knottag.core.gear.Walked;
 import java.io.IOException;
+import java.net.DatagramPacket;
+import java.net.DatagramSocket;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.nio.ByteBuffer;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.function.BiFunction;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
-import org.snmp4j.CommandResponder;
-import org.snmp4j.CommandResponderEvent;
-import org.snmp4j.MessageDispatcherImpl;
-import org.snmp4j.MessageException;
 import org.snmp4j.PDU;
-import org.snmp4j.Snmp;
-import org.snmp4j.mp.MPv2c;
-import org.snmp4j.mp.StatusInformation;
-import org.snmp4j.smi.Address;
+import org.snmp4j.asn1.BER;
+import org.snmp4j.asn1.BERInputStream;
+import org.snmp4j.asn1.BEROutputStream;
+import org.snmp4j.asn1.BERSerializable;
 import org.snmp4j.smi.Integer32;
 import org.snmp4j.smi.Null;
 import org.snmp4j.smi.OID;
 import org.snmp4j.smi.OctetString;
-import org.snmp4j.smi.UdpAddress;
 import org.snmp4j.smi.VariableBinding;
-import org.snmp4j.transport.DefaultUdpTransportMapping;
 
 /** Gear that behaves as badly as it can, over real sockets. */
 class GearTalkTest {
@@ -53,18 +51,21 @@ class GearTalkTest {
 
     /** What comes of walking gear that answers what is asked for with this many rows. */
     private static Walked walk(BiFunction<OID, Integer, List<VariableBinding>> answers) throws IOException {
-        var dispatcher = new MessageDispatcherImpl();
-        dispatcher.addMessageProcessingModel(new MPv2c());
-        var loopback = InetAddress.getLoopbackAddress();
-        try (var transport = new DefaultUdpTransportMapping(new UdpAddress(loopback, 0));
-                var agent = new Snmp(dispatcher, transport)) {
-            agent.addCommandResponder(new Answering(answers));
-            agent.listen();
-            int port = transport.getListenAddress().getPort();
+        try (var agent = new DatagramSocket(0, InetAddress.getLoopbackAddress())) {
+            var thread = new Thread(() -> {
+                try {
+                    while (true) answer(agent, answers);
+                } catch (IOException closed) {
+                    // The caller has had enough.
+                }
+            });
+            thread.setDaemon(true);
+            thread.start();
+            var at = (InetSocketAddress) agent.getLocalSocketAddress();
             return new GearTalk(new Dialer() {
                         @Override
                         public InetSocketAddress dialled(Ipv4Address address, int asked) {
-                            return new InetSocketAddress(loopback, port);
+                            return at;
                         }
 
                         @Override
@@ -76,30 +77,28 @@ class GearTalkTest {
         }
     }
 
-    private record Answering(BiFunction<OID, Integer, List<VariableBinding>> answers) implements CommandResponder {
-        @Override
-        public <A extends Address> void processPdu(CommandResponderEvent<A> event) {
-            var asked = event.getPDU();
-            event.setProcessed(true);
-            var said = answers.apply(asked.get(0).getOid(), asked.getMaxRepetitions());
-            if (said.isEmpty()) return;
-            var answer = new PDU(PDU.RESPONSE, said);
-            answer.setRequestID(asked.getRequestID());
-            try {
-                event.getMessageDispatcher()
-                        .returnResponsePdu(
-                                event.getMessageProcessingModel(),
-                                event.getSecurityModel(),
-                                event.getSecurityName(),
-                                event.getSecurityLevel(),
-                                answer,
-                                event.getMaxSizeResponsePDU(),
-                                event.getStateReference(),
-                                new StatusInformation());
-            } catch (MessageException e) {
-                throw new IllegalStateException(e);
-            }
-        }
+    /** Reads a message of version, community and question (RFC 3416, RFC 1901), and says what comes back. */
+    private static void answer(DatagramSocket agent, BiFunction<OID, Integer, List<VariableBinding>> answers)
+            throws IOException {
+        var packet = new DatagramPacket(new byte[4_096], 4_096);
+        agent.receive(packet);
+        var in = new BERInputStream(ByteBuffer.wrap(packet.getData(), 0, packet.getLength()));
+        BER.decodeHeader(in, new BER.MutableByte());
+        var version = new Integer32();
+        var community = new OctetString();
+        var asked = new PDU();
+        for (var part : List.of(version, community, asked)) part.decodeBER(in);
+        var said = answers.apply(asked.get(0).getOid(), asked.getMaxRepetitions());
+        if (said.isEmpty()) return;
+        var told = new PDU(PDU.RESPONSE, said);
+        told.setRequestID(asked.getRequestID());
+        var parts = List.of(version, community, told);
+        int length = parts.stream().mapToInt(BERSerializable::getBERLength).sum();
+        var out = new BEROutputStream(ByteBuffer.allocate(length + 8));
+        BER.encodeHeader(out, BER.SEQUENCE, length);
+        for (var part : parts) part.encodeBER(out);
+        byte[] bytes = Arrays.copyOf(out.getBuffer().array(), out.getBuffer().position());
+        agent.send(new DatagramPacket(bytes, bytes.length, packet.getSocketAddress()));
     }
 
     private static List<VariableBinding> end(OID at) {
