@@ -82,8 +82,11 @@ public final class Recheck {
         }
     }
 
-    /** One site with what is overdue there. */
-    public record Place(long siteId, int overdue, double worth) {}
+    /** How many of one weight are overdue at a site. */
+    public record Overdue(long siteId, Weight weight, int count) {}
+
+    /** One site with how many are overdue there, and what they cost together when they are silent. */
+    public record Place(long siteId, int overdue, int worth) {}
 
     /** Returns the chance that something changed within so many years, by what is known of its kind. */
     static double chance(int changes, double years, double since) {
@@ -107,24 +110,27 @@ public final class Recheck {
                 .toList();
     }
 
+    /** Returns how long a proof of such a device is good for. */
+    public static Duration lasts(History history, Weight weight) {
+        return Duration.ofSeconds(Math.round(YEAR * until(history.changes(), history.years(), weight.limit())));
+    }
+
     /** Returns the sites at which something is overdue, where a visit is worth most first. */
-    public static List<Place> places(List<Line> lines) {
+    public static List<Place> places(List<Overdue> overdue) {
         var bySite = new TreeMap<Long, Place>();
-        for (var line : lines)
-            if (line.overdue())
-                bySite.merge(
-                        line.device().siteId(),
-                        new Place(line.device().siteId(), 1, line.worth()),
-                        (a, b) -> new Place(a.siteId(), a.overdue() + b.overdue(), a.worth() + b.worth()));
+        for (var o : overdue)
+            bySite.merge(
+                    o.siteId(),
+                    new Place(o.siteId(), o.count(), o.count() * o.weight().cost),
+                    (a, b) -> new Place(a.siteId(), a.overdue() + b.overdue(), a.worth() + b.worth()));
         return bySite.values().stream()
-                .sorted(Comparator.comparingDouble((Place p) -> -p.worth()))
+                .sorted(Comparator.comparingInt((Place p) -> -p.worth()))
                 .toList();
     }
 
     private static Line line(Proved p, History h, Instant now) {
         double since = Duration.between(p.held(), now).toSeconds() / YEAR;
-        double years = until(h.changes(), h.years(), p.weight().limit());
-        var due = p.held().plusSeconds(Math.round(years * YEAR));
+        var due = p.held().plus(lasts(h, p.weight()));
         double chance = chance(h.changes(), h.years(), since);
         return new Line(
                 p,
@@ -143,7 +149,7 @@ public final class Recheck {
         if (h.changes() == 0 && h.years() < 0.1)
             return "Little is known of its kind here, so half of all proofs are taken to hold a year.";
         String changed = h.changes() == 0
-                ? "Nothing has changed by itself"
+                ? "No change was found"
                 : h.changes() == 1 ? "One change was found" : h.changes() + " changes were found";
         return changed + " in " + years(h.years()) + " of " + h.kindName() + "s here.";
     }

@@ -45,6 +45,7 @@ public final class GearReader {
     private final Map<Long, Set<Mac>> learned = new HashMap<>();
     private final Map<Long, String> others = new HashMap<>();
     private final List<String> remarks = new ArrayList<>();
+    private boolean half;
 
     private GearReader(Walked walked) {
         this.walked = walked;
@@ -62,7 +63,7 @@ public final class GearReader {
         var ports = ports();
         var neighbours = neighbours();
         if (ports.isEmpty()) remarks.add("It tells nothing of its ports.");
-        if (learned.isEmpty())
+        if (learned.isEmpty() && !half)
             remarks.add("It tells no forwarding table, so it does not show who hangs at which port.");
         if (!walked.cut().isEmpty())
             remarks.add("It was not read to the end: what is not shown may be there all the same.");
@@ -112,8 +113,14 @@ public final class GearReader {
     // Who was learned where
 
     private void learn() {
-        if (walked.of(VLAN_FORWARDING).isEmpty()) learn(FORWARDING, FORWARDING_STATUS, 0);
-        else learn(VLAN_FORWARDING, VLAN_FORWARDING_STATUS, 1);
+        var table = walked.of(VLAN_FORWARDING).isEmpty()
+                ? List.of(FORWARDING, FORWARDING_STATUS)
+                : List.of(VLAN_FORWARDING, VLAN_FORWARDING_STATUS);
+        // Of half a table nothing can be said: who is missing may be in the other half, and few behind a port may be
+        // many.
+        half = walked.cut().contains(table.get(0)) || walked.cut().contains(BRIDGE_PORT);
+        if (half) remarks.add("Its forwarding table was not read to the end, so who hangs at which port is not shown.");
+        else learn(table.get(0), table.get(1), table.get(0) == FORWARDING ? 0 : 1);
     }
 
     private void learn(GearColumn ports, GearColumn states, int before) {
@@ -171,31 +178,40 @@ public final class GearReader {
         var bridged = new HashSet<>(bridgePorts.values());
         var ports = new ArrayList<Port>();
         var power = power();
-        int at = 0;
-        for (long i : new TreeSet<>(types.keySet())) {
+        var all = new TreeSet<>(types.keySet());
+        all.addAll(learned.keySet());
+        for (long i : all) {
             String label = names.getOrDefault(i, descriptions.getOrDefault(i, "interface " + i));
-            if (!SOCKETS.contains(types.get(i)) || label.matches(NO_SOCKET)) continue;
-            if (!bridged.isEmpty() && !bridged.contains(i) && !label.matches("(?i).*wan.*")) continue;
-            at++;
+            // Whoever was learned at a group of ports or over the air was heard all the same.
+            if (!learned.containsKey(i) && !socket(types.get(i), label, bridged.isEmpty() || bridged.contains(i)))
+                continue;
             boolean up = links.getOrDefault(i, 0L) == 1;
             ports.add(new Port(
                     Printable.shown(label),
                     link(switched.getOrDefault(i, 0L), links.getOrDefault(i, 0L)),
-                    up ? fast.getOrDefault(i, speeds.getOrDefault(i, 0L) / MILLION) : 0,
+                    up ? fast.getOrDefault(i, speed(speeds.getOrDefault(i, 0L))) : 0,
                     up ? duplex(duplexes.getOrDefault(i, 0L)) : Duplex.UNKNOWN,
                     errors.getOrDefault(i, 0L),
                     packets.getOrDefault(i, 0L),
-                    Optional.ofNullable(
-                            power.get((long) PortNames.printed(label).orElse(at))),
+                    PortNames.printed(label).map(n -> power.get((long) n)),
                     others.getOrDefault(i, ""),
                     List.copyOf(learned.getOrDefault(i, Set.of()))));
         }
         return ports;
     }
 
+    private static boolean socket(long type, String label, boolean bridged) {
+        return SOCKETS.contains(type) && !label.matches(NO_SOCKET) && (bridged || label.matches("(?i).*wan.*"));
+    }
+
     private static Link link(long switched, long link) {
         if (switched == 2) return Link.SWITCHED_OFF;
         return link == 1 ? Link.UP : link == 2 || link == 7 || link == 6 ? Link.DOWN : Link.UNKNOWN;
+    }
+
+    /** In Mbit/s; the largest figure only says that it is faster than it can count (RFC 2863, 3.1.9). */
+    private static long speed(long told) {
+        return told == 0xFFFF_FFFFL ? 0 : told / MILLION;
     }
 
     private static Duplex duplex(long told) {

@@ -223,8 +223,8 @@ public final class PortJudge {
         if (p.duplex() == Duplex.HALF)
             remarks.add(new Remark(
                     true,
-                    "Half duplex at " + p.megabits()
-                            + " Mbit/s: most likely one end is fixed and the other on automatic.",
+                    "Half duplex" + (p.megabits() > 0 ? " at " + p.megabits() + " Mbit/s" : "")
+                            + ": most likely one end is fixed and the other on automatic.",
                     "Set both ends to automatic."));
         if (p.errors() >= ERRORS && p.errors() > (p.errors() + p.packets()) / ONE_OF)
             remarks.add(new Remark(

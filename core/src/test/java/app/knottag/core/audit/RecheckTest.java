@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import app.knottag.core.audit.Recheck.History;
 import app.knottag.core.audit.Recheck.Line;
+import app.knottag.core.audit.Recheck.Overdue;
 import app.knottag.core.audit.Recheck.Proved;
 import app.knottag.core.audit.Recheck.Weight;
 import java.time.Duration;
@@ -65,7 +66,7 @@ class RecheckTest {
             value = {
                 "WAITED_ON | 0   | 0 | 0    | Its checks held today; its partner works through it. Little is known of its kind "
                         + "here, so half of all proofs are taken to hold a year.",
-                "REACHED   | 1   | 0 | 0.5  | Its checks held yesterday; others reach it. Nothing has changed by itself in 6 "
+                "REACHED   | 1   | 0 | 0.5  | Its checks held yesterday; others reach it. No change was found in 6 "
                         + "months of label printers here.",
                 "ALONE     | 412 | 1 | 6.54 | Its checks held 412 days ago; nobody on record rests on it. One change was found in "
                         + "6.5 years of label printers here.",
@@ -78,7 +79,7 @@ class RecheckTest {
         assertThat(line(weight, days, changes, years).says()).isEqualTo(says);
     }
 
-    @DisplayName("Overdue first, by chance times cost; the next visit is where that adds up to most")
+    @DisplayName("Overdue first, by chance times cost; the next visit is where the cost adds up to most")
     @Test
     void order() {
         var lines = Recheck.of(
@@ -93,8 +94,14 @@ class RecheckTest {
                 Map.of(),
                 NOW);
         assertThat(lines.stream().map(l -> l.device().endpoint())).containsExactly(3L, 1L, 5L, 6L, 2L, 4L, 7L);
-        assertThat(Recheck.places(lines).stream().map(p -> p.siteId() + ":" + p.overdue()))
-                .containsExactly("2:1", "3:2", "1:1");
+        assertThat(Recheck.places(List.of(
+                                new Overdue(1, Weight.ALONE, 2),
+                                new Overdue(2, Weight.WAITED_ON, 1),
+                                new Overdue(1, Weight.REACHED, 1),
+                                new Overdue(3, Weight.ALONE, 1)))
+                        .stream()
+                        .map(p -> p.siteId() + ":" + p.overdue() + ":" + p.worth()))
+                .containsExactly("1:3:4", "2:1:3", "3:1:1");
     }
 
     @DisplayName("In worlds with rates as they are taken to be, so many have changed as was said")

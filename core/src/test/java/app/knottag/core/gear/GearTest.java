@@ -297,6 +297,28 @@ class GearTest {
                         "Shop switch 3? Till 3 is on record here, and nothing was told of this port.");
     }
 
+    @DisplayName("Who was heard at a group of ports is not called silent, and of half a table nothing is said")
+    @Test
+    void groupsAndHalves() {
+        var walked =
+                walk(ports("Port ", 3) + "\n" + learned(1, 1) + "\n" + learned(2, 40) + "\n" + learned(20, 2) + """
+
+                1.3.6.1.2.1.17.1.4.1.2.40 = INTEGER: 500
+                1.3.6.1.2.1.2.2.1.2.500 = STRING: Group 1
+                1.3.6.1.2.1.2.2.1.3.500 = INTEGER: 161
+                1.3.6.1.2.1.2.2.1.5.102 = Gauge32: 4294967295
+                """);
+        walked.columns().remove(GearColumn.FAST_SPEED);
+        var read = GearReader.read(walked);
+        assertThat(read.ports().stream().map(p -> p.label() + " " + p.megabits()))
+                .containsExactly("Port 1 0", "Port 2 0", "Port 3 0", "Group 1 0");
+        assertThat(PortJudge.of(gear(8), read, TILLS).get(1).remarks().get(0).says())
+                .isEqualTo("Till 2 is on record here, and hangs at Shop switch Group 1.");
+        var half = GearReader.read(new Walked(walked.columns(), EnumSet.of(GearColumn.FORWARDING)));
+        assertThat(half.remarks().get(0)).startsWith("Its forwarding table was not read to the end");
+        assertThat(PortJudge.of(gear(8), half, TILLS).get(1).remarks()).isEmpty();
+    }
+
     @DisplayName("Whatever it tells, nothing is thrown, and nobody is made up")
     @Test
     void nonsense() {
@@ -316,7 +338,7 @@ class GearTest {
                                             ? Cell.of(index, random.nextLong(-3, 9))
                                             : Cell.of(index, octets));
                 }
-            var read = GearReader.read(new Walked(columns, EnumSet.of(GearColumn.FORWARDING)));
+            var read = GearReader.read(new Walked(columns, EnumSet.of(GearColumn.POWER)));
             assertThat(read.remarks()).anyMatch(r -> r.startsWith("It was not read to the end"));
             var lines = PortJudge.of(gear(8), read, TILLS);
             assertThat(lines.size()).isGreaterThanOrEqualTo(8);

@@ -4,26 +4,27 @@ import java.time.Instant;
 import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
+import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 
 /** Whose proof is how old, and what became of each kind, at all sites. */
 @Mapper
 interface RecheckStore {
 
-    record ProvedRow(
-            long id, String name, long siteId, String site, String place, String kind, boolean partner, Instant held) {}
+    record ProvedRow(long id, String name, String place, String kind, boolean partner, Instant held) {}
 
-    /** Those whose sign-off holds; checks of which none failed count as well, when they were made later. */
+    /** Those of a site whose sign-off holds; later checks count as well when the service answered and none failed. */
     @Select("""
-            select e.id, e.name, e.site_id, s.name as site, coalesce(p.name, '') as place, e.kind, e.partner_id is not null as partner,
+            select e.id, e.name, coalesce(p.name, '') as place, e.kind, e.partner_id is not null as partner,
               greatest(e.confirmed_at, r.at) as held
-            from endpoint e join site s on s.id = e.site_id left join place p on p.id = e.place_id
+            from endpoint e left join place p on p.id = e.place_id
             left join lateral (
-              select at, failed from check_run r where r.endpoint_id = e.id order by r.id desc limit 1
-            ) r on not r.failed
-            where e.retired_at is null and e.confirmed_at is not null order by e.id""")
+              select at, not failed and results @> '[{"check": "SERVICE", "status": "PASSED"}]' as held
+              from check_run r where r.endpoint_id = e.id order by r.id desc limit 1
+            ) r on r.held
+            where e.site_id = #{siteId} and e.retired_at is null and e.confirmed_at is not null order by e.id""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
-    List<ProvedRow> proved();
+    List<ProvedRow> proved(long siteId);
 
     record HistoryRow(String kind, int changes, double years) {}
 
@@ -44,4 +45,30 @@ interface RecheckStore {
             from first f join endpoint e on e.id = f.id left join counted c on c.id = f.id group by e.kind""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     List<HistoryRow> histories();
+
+    record OverdueRow(long siteId, String site, String kind, boolean partner, int count) {}
+
+    /**
+     * How many are overdue at every site.
+     *
+     * @param kinds of the devices, each with and without a partner
+     * @param partners whether it has one, in the same order
+     * @param before when it must have held last to be overdue, in the same order
+     */
+    @Select("""
+            select e.site_id, s.name as site, e.kind, c.partner, count(*)::int as count
+            from endpoint e join site s on s.id = e.site_id join unnest(
+              #{kinds,typeHandler=org.apache.ibatis.type.ArrayTypeHandler}::text[],
+              #{partners,typeHandler=org.apache.ibatis.type.ArrayTypeHandler}::boolean[],
+              #{before,typeHandler=org.apache.ibatis.type.ArrayTypeHandler}::timestamptz[]) as c (kind, partner, before)
+            on c.kind = e.kind and c.partner = (e.partner_id is not null)
+            left join lateral (
+              select at, not failed and results @> '[{"check": "SERVICE", "status": "PASSED"}]' as held
+              from check_run r where r.endpoint_id = e.id order by r.id desc limit 1
+            ) r on r.held
+            where e.retired_at is null and e.confirmed_at <= c.before and coalesce(r.at <= c.before, true)
+            group by e.site_id, s.name, e.kind, c.partner order by e.site_id""")
+    @Options(flushCache = Options.FlushCachePolicy.TRUE)
+    List<OverdueRow> overdue(
+            @Param("kinds") String[] kinds, @Param("partners") String[] partners, @Param("before") String[] before);
 }

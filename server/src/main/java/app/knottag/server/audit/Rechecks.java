@@ -3,18 +3,22 @@ package app.knottag.server.audit;
 import app.knottag.core.audit.Recheck;
 import app.knottag.core.audit.Recheck.History;
 import app.knottag.core.audit.Recheck.Line;
+import app.knottag.core.audit.Recheck.Overdue;
 import app.knottag.core.audit.Recheck.Proved;
 import app.knottag.core.audit.Recheck.Weight;
 import app.knottag.core.impact.Impact.Errand;
 import app.knottag.core.impact.KindTraits;
 import app.knottag.core.kind.Kinds;
 import app.knottag.server.audit.RecheckStore.HistoryRow;
+import app.knottag.server.audit.RecheckStore.OverdueRow;
 import app.knottag.server.audit.RecheckStore.ProvedRow;
 import app.knottag.server.record.Sites;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -48,14 +52,17 @@ class Rechecks {
     @Transactional(readOnly = true)
     public Listed at(long siteId) {
         sites.site(siteId);
-        var rows = store.proved();
+        var now = clock.instant();
         var histories = store.histories().stream().collect(Collectors.toMap(HistoryRow::kind, this::history));
-        var all = Recheck.of(rows.stream().map(this::proved).toList(), histories, clock.instant());
-        var here = all.stream().filter(l -> l.device().siteId() == siteId).toList();
+        var here = Recheck.of(
+                store.proved(siteId).stream().map(r -> proved(siteId, r)).toList(), histories, now);
+        var overdue = overdue(histories, now);
         return new Listed(
                 here,
-                Recheck.places(all),
-                rows.stream().collect(Collectors.toMap(ProvedRow::siteId, ProvedRow::site, (a, b) -> a)),
+                Recheck.places(overdue.stream()
+                        .map(r -> new Overdue(r.siteId(), weight(r.kind(), r.partner()), r.count()))
+                        .toList()),
+                overdue.stream().collect(Collectors.toMap(OverdueRow::siteId, OverdueRow::site, (a, b) -> a)),
                 here.stream()
                         .filter(Line::overdue)
                         .limit(MOST)
@@ -63,13 +70,30 @@ class Rechecks {
                         .toList());
     }
 
+    private List<OverdueRow> overdue(Map<String, History> histories, Instant now) {
+        var asked = histories.keySet().stream()
+                .flatMap(k -> Stream.of(true, false).map(partner -> Map.entry(k, partner)))
+                .toList();
+        return store.overdue(
+                asked.stream().map(Map.Entry::getKey).toArray(String[]::new),
+                asked.stream().map(e -> e.getValue().toString()).toArray(String[]::new),
+                asked.stream()
+                        .map(e -> now.minus(Recheck.lasts(histories.get(e.getKey()), weight(e.getKey(), e.getValue()))))
+                        .map(Instant::toString)
+                        .toArray(String[]::new));
+    }
+
+    private Weight weight(String kind, boolean partner) {
+        return partner ? Weight.WAITED_ON : kinds.get(kind).reached() ? Weight.REACHED : Weight.ALONE;
+    }
+
     private History history(HistoryRow row) {
         return new History(kinds.get(row.kind()).noun(), row.changes(), row.years());
     }
 
-    private Proved proved(ProvedRow row) {
-        var weight = row.partner() ? Weight.WAITED_ON : kinds.get(row.kind()).reached() ? Weight.REACHED : Weight.ALONE;
-        return new Proved(row.id(), row.name(), row.siteId(), row.place(), row.kind(), weight, row.held());
+    private Proved proved(long siteId, ProvedRow row) {
+        return new Proved(
+                row.id(), row.name(), siteId, row.place(), row.kind(), weight(row.kind(), row.partner()), row.held());
     }
 
     private Errand errand(Line line) {

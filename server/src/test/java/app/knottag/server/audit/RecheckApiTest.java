@@ -44,20 +44,24 @@ class RecheckApiTest {
                 + ", 'FAIR', '', now() - interval '" + daysAgo + " days', 'x')");
     }
 
-    private static void checked(long till, int daysAgo, boolean failed) throws SQLException {
-        Running.write("insert into check_run (endpoint_id, at, by, failed, results, basis) values (" + till
-                + ", now() - interval '" + daysAgo + " days', 'x', " + failed + ", '[]', '{}')");
+    private static void checked(long till, int daysAgo, String service, boolean failed) throws SQLException {
+        String results = "[{\"check\":\"SERVICE\",\"status\":\"" + service + "\"}]";
+        Running.write("""
+                insert into check_run (endpoint_id, at, by, failed, results, basis)
+                values (%d, now() - interval '%d days', 'x', %b, '%s', '{}')""".formatted(till, daysAgo, failed, results));
     }
 
-    @DisplayName("Who was never signed off is not on it; checks that held later count, checks that failed do not")
+    @DisplayName(
+            "Who was never signed off is not on it; checks that held later count, those that failed or saw no service do not")
     @Test
     void held() throws SQLException {
         assertThat(lines()).isEmpty();
         signed(tills[0], 900);
         signed(tills[1], 900);
         signed(tills[2], 900);
-        checked(tills[1], 2, false);
-        checked(tills[2], 2, true);
+        checked(tills[1], 2, "PASSED", false);
+        checked(tills[2], 2, "FAILED", true);
+        checked(tills[0], 2, "SKIPPED", false);
         assertThat(lines()).containsExactly("Till 1 overdue", "Till 3 overdue", "Till 2");
         var list = list();
         assertThat(list.get("overdue").asInt()).isEqualTo(2);
