@@ -140,7 +140,7 @@ class AuditTest extends InTheDemo {
 
     /** A wrong community first, then the one that the switch takes. */
     static void gear(Page page) {
-        page.navigate(page.url().replaceFirst("/(onboard|audit)/.*", "/audit/gear"));
+        page.navigate(page.url().replaceFirst("/(onboard|audit)\\b.*", "/audit/gear"));
         page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Shop switch"))
                 .getByText("Read it")
                 .press("Enter");
