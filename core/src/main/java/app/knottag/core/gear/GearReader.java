@@ -181,7 +181,7 @@ public final class GearReader {
         var all = new TreeSet<>(types.keySet());
         all.addAll(learned.keySet());
         for (long i : all) {
-            String label = names.getOrDefault(i, descriptions.getOrDefault(i, "interface " + i));
+            String label = names.getOrDefault(i, descriptions.getOrDefault(i, "no. " + i + " of its list"));
             // Whoever was learned at a group of ports or over the air was heard all the same.
             if (!learned.containsKey(i) && !socket(types.get(i), label, bridged.isEmpty() || bridged.contains(i)))
                 continue;
