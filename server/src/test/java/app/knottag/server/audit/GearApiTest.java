@@ -122,6 +122,8 @@ class GearApiTest {
         assertThat(now.at("/reads/0/wrong").asInt()).isEqualTo(1);
         assertThat(now.at("/reads/0/ports/0/right").asBoolean()).isTrue();
         assertThat(now.at("/reads/0/ports/1/hung/0/name").asString()).isEqualTo("00:00:5E:00:53:E2");
+        assertThat(api.get(path + "/logbook?q=shop%20switch").expect(200).json().toString())
+                .contains("read Shop switch");
         var audit = api.get(path + "/audit").expect(200).json();
         assertThat(audit.get("right").asInt()).isEqualTo(2);
         api.sendBytes(
