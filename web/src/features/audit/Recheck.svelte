@@ -14,11 +14,7 @@
   const listed = createQuery(() => recheckQuery(siteId));
   const lines = $derived(listed.data?.lines ?? []);
   const due = $derived(lines.filter((l) => l.overdue));
-  const later = $derived(
-    lines
-      .filter((l) => !l.overdue)
-      .toSorted((a, b) => a.due.localeCompare(b.due) || a.name.localeCompare(b.name)),
-  );
+  const later = $derived(lines.filter((l) => !l.overdue));
   const elsewhere = $derived((listed.data?.sites ?? []).filter((s) => s.siteId !== siteId));
 </script>
 

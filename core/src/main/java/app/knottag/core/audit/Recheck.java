@@ -45,6 +45,11 @@ public final class Recheck {
             return words;
         }
 
+        /** Returns what a device costs that has a partner, or that others reach. */
+        public static Weight of(boolean partner, boolean reached) {
+            return partner ? WAITED_ON : reached ? REACHED : ALONE;
+        }
+
         /** The chance of a change at which to look again. */
         double limit() {
             return chance(0, 0, usualYears);
@@ -99,12 +104,12 @@ public final class Recheck {
         return (PRIOR_YEARS + years) * (Math.pow(1 - limit, -1 / (PRIOR_CHANGES + changes)) - 1);
     }
 
-    /** Returns the list, what it is worth most to look at first. */
+    /** Returns the list: what is overdue first, by what it is worth to look, then the rest by its day. */
     public static List<Line> of(List<Proved> proved, Map<String, History> histories, Instant now) {
         return proved.stream()
                 .map(p -> line(p, histories.getOrDefault(p.kind(), new History(p.kind(), 0, 0)), now))
                 .sorted(Comparator.comparing((Line l) -> !l.overdue())
-                        .thenComparing(l -> -l.worth())
+                        .thenComparing(l -> l.overdue() ? -l.worth() : 0)
                         .thenComparing(Line::due)
                         .thenComparing(l -> l.device().name()))
                 .toList();

@@ -98,10 +98,16 @@ public final class Whereabouts {
         String who() {
             return name.isEmpty() ? mac + " (not on record)" : name;
         }
+
+        /** Whether it was heard there at about a time, as far as the readings before and after tell. */
+        public boolean about(Instant time) {
+            return !first.isAfter(time.plus(Sighting.TOGETHER)) && !last.isBefore(time.minus(Sighting.TOGETHER));
+        }
     }
 
-    /** Says who has hung at a port, the latest first. */
+    /** Says who has hung at a port, at a past time or ever; the latest first. */
     public static String ofPort(List<Hung> hung, SiteClock clock) {
+        if (hung.isEmpty()) return "No reading of that time tells who hung there.";
         var last = hung.get(0);
         long devices = hung.stream().map(Hung::mac).distinct().count();
         return (devices == 1

@@ -79,7 +79,8 @@ class RecheckTest {
         assertThat(line(weight, days, changes, years).says()).isEqualTo(says);
     }
 
-    @DisplayName("Overdue first, by chance times cost; the next visit is where the cost adds up to most")
+    @DisplayName(
+            "Overdue first, by chance times cost, the rest by their days; the next visit is where the cost adds up to most")
     @Test
     void order() {
         var lines = Recheck.of(
@@ -90,10 +91,10 @@ class RecheckTest {
                         proved(4, 2, "copier", Weight.REACHED, 10),
                         proved(5, 3, "camera", Weight.ALONE, 400),
                         proved(6, 3, "camera", Weight.ALONE, 400),
-                        proved(7, 4, "camera", Weight.ALONE, 3)),
+                        proved(7, 4, "camera", Weight.ALONE, 300)),
                 Map.of(),
                 NOW);
-        assertThat(lines.stream().map(l -> l.device().endpoint())).containsExactly(3L, 1L, 5L, 6L, 2L, 4L, 7L);
+        assertThat(lines.stream().map(l -> l.device().endpoint())).containsExactly(3L, 1L, 5L, 6L, 2L, 7L, 4L);
         assertThat(Recheck.places(List.of(
                                 new Overdue(1, Weight.ALONE, 2),
                                 new Overdue(2, Weight.WAITED_ON, 1),

@@ -54,15 +54,9 @@ class Past {
             throw Problem.field("of", "needed", "Type a MAC, an address, a port, or the day and time to look back to.");
         var moment = moment(at, clock);
         var address = Ipv4Address.read(of.strip());
-        if (moment.isEmpty() && address.isEmpty()) {
-            var atPort = hung(siteId, of.strip());
-            boolean cut = atPort.size() > AT_MOST;
-            if (!atPort.isEmpty() && atPort.get(0).port().equalsIgnoreCase(of.strip()))
-                return new Told(
-                        cut ? Whereabouts.tooMany(AT_MOST) : Whereabouts.ofPort(atPort, clock),
-                        List.of(),
-                        atPort.stream().limit(AT_MOST).toList(),
-                        cut);
+        if (address.isEmpty() && !of.isBlank()) {
+            var ever = hung(siteId, of.strip());
+            if (!ever.isEmpty() && ever.get(0).port().equalsIgnoreCase(of.strip())) return atPort(ever, moment, clock);
         }
         var mac = address.isPresent() || of.isBlank() ? Optional.<Mac>empty() : Optional.of(mac(of));
         var rows = store.stretches(new Asked(
@@ -83,6 +77,15 @@ class Past {
                         .map(m -> hung(siteId, m.toString()))
                         .orElse(List.of()),
                 more);
+    }
+
+    private static Told atPort(List<Hung> ever, Optional<Instant> moment, SiteClock clock) {
+        boolean cut = ever.size() > AT_MOST;
+        var then = ever.stream()
+                .limit(AT_MOST)
+                .filter(h -> moment.filter(m -> !h.about(m)).isEmpty())
+                .toList();
+        return new Told(cut ? Whereabouts.tooMany(AT_MOST) : Whereabouts.ofPort(then, clock), List.of(), then, cut);
     }
 
     private List<Hung> hung(long siteId, String of) {

@@ -84,7 +84,7 @@ class Rechecks {
     }
 
     private Weight weight(String kind, boolean partner) {
-        return partner ? Weight.WAITED_ON : kinds.get(kind).reached() ? Weight.REACHED : Weight.ALONE;
+        return Weight.of(partner, kinds.get(kind).reached());
     }
 
     private History history(HistoryRow row) {

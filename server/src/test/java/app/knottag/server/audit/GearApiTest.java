@@ -19,6 +19,8 @@ import app.knottag.server.account.Role;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.EnumSet;
@@ -166,6 +168,18 @@ class GearApiTest {
         assertThat(past("Shop switch 3").get("says").asString())
                 .startsWith("2 devices have hung at Shop switch 3; the last is Till 2, last heard ");
         api.get(path + "/past?of=Shop%20switch%204").refused(422, "bad-value");
+        assertThat(at("Shop switch 3", 5)).startsWith("Nobody but 00:00:5E:00:53:E9 (not on record) was heard there");
+        assertThat(at("Shop switch 3", 30)).isEqualTo("No reading of that time tells who hung there.");
+    }
+
+    private String at(String of, int daysAgo) {
+        String day = LocalDate.now(ZoneOffset.UTC).minusDays(daysAgo) + "T12:00";
+        return api.get(path + "/past?of=" + URLEncoder.encode(of, StandardCharsets.UTF_8) + "&at="
+                        + URLEncoder.encode(day, StandardCharsets.UTF_8))
+                .expect(200)
+                .json()
+                .get("says")
+                .asString();
     }
 
     private JsonNode past(String of) {
