@@ -86,7 +86,7 @@
                 <td class="py-1.5 pr-4"
                   ><a class="link" href={at(siteId, 'confirm', l.endpointId)}>{l.name}</a></td
                 >
-                <td class="py-1.5 pr-4">{l.chance} %</td>
+                <td class="py-1.5 pr-4">{l.chance || 'under 1'} %</td>
                 <td class="py-1.5">{dayAt(l.due)}</td>
               </tr>
             {/each}

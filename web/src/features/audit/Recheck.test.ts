@@ -25,7 +25,7 @@ const listed = (more = {}) => ({
     line(1, 'Till 1', true, '2026-03-27T10:00:00Z'),
     line(2, 'Till 2', true, '2026-04-27T10:00:00Z'),
     line(4, 'Copier', false, '2027-01-21T10:00:00Z'),
-    line(3, 'Camera', false, '2027-05-01T10:00:00Z'),
+    { ...line(3, 'Camera', false, '2027-05-01T10:00:00Z'), chance: 0 },
   ],
   sites: [
     { siteId: 1, site: 'Barn', overdue: 2 },
@@ -55,6 +55,7 @@ it('lists what is due as it comes, the rest after it, and where a visit is worth
       .getAllByRole('link')
       .map((a) => a.textContent),
   ).toEqual(['Copier', 'Camera']);
+  expect(within(later).getByRole('row', { name: /Camera/ })).toHaveTextContent('under 1 %');
   expect(screen.getByRole('status')).toHaveTextContent('2 proofs here are due to be renewed.');
   expect(screen.getByText(/A visit is worth most here; then/)).toHaveTextContent('at Clinic (1 due).');
   expect(screen.getByRole('button', { name: 'Plan the visit' })).toBeEnabled();
