@@ -66,7 +66,13 @@
         {#snippet visits()}<Visits {siteId} {mayWork} />{/snippet}
       </Onboard>
     {:else if place.station === 'confirm'}<Confirm {siteId} {place} {endpoint} {mayWork} />
-    {:else if place.station === 'audit'}<Audit {siteId} {place} {endpoint} {mayWork} />
+    {:else if place.station === 'audit'}<Audit
+        {siteId}
+        {place}
+        {endpoint}
+        {mayWork}
+        lead={session.role === 'LEAD'}
+      />
     {:else}<Handover {siteId} {place} {endpoint} {mayWork} lead={session.role === 'LEAD'} />{/if}
   </main>
   <aside

@@ -8,13 +8,14 @@
   import { at, type AtStation } from '../../router';
   import FindingLine from './FindingLine.svelte';
   import Gear from './Gear.svelte';
+  import Nights from './Nights.svelte';
   import Past from './Past.svelte';
   import Recheck from './Recheck.svelte';
   import WhatIf from './WhatIf.svelte';
   import { auditQuery } from './queries';
 
   /** What is really there: all that differs from the record, what costs most first, each with the one act that mends it. */
-  let { siteId, place, endpoint, mayWork }: AtStation<'audit'> = $props();
+  let { siteId, place, endpoint, mayWork, lead }: AtStation<'audit'> & { lead: boolean } = $props();
   const audit = createQuery(() => auditQuery(siteId));
   const view = $derived('view' in place ? place.view : undefined);
   const known = $derived(audit.data?.findings.filter((f) => f.standing === 'KNOWN') ?? []);
@@ -28,6 +29,7 @@
     { href: at(siteId, 'audit', 'known'), name: 'Others here', count: guests.length + known.length },
     { href: at(siteId, 'audit', 'gear'), name: 'Routers and switches' },
     { href: at(siteId, 'audit', 'recheck'), name: 'Check again' },
+    { href: at(siteId, 'audit', 'nights'), name: 'Every night' },
     { href: at(siteId, 'audit', 'past'), name: 'Where it was' },
     { href: at(siteId, 'audit', 'change'), name: 'What if' },
   ]);
@@ -38,6 +40,8 @@
   <Gear {siteId} {mayWork} />
 {:else if view === 'recheck'}
   <Recheck {siteId} {mayWork} />
+{:else if view === 'nights'}
+  <Nights {siteId} {mayWork} {lead} />
 {:else if view === 'past'}
   <Past {siteId} />
 {:else if view === 'change'}

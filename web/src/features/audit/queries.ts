@@ -56,3 +56,28 @@ export const auditQuery = (siteId: number) =>
       ok(api.GET('/api/sites/{siteId}/audit', { params: { path: { siteId } }, signal })),
     staleTime: 60_000,
   });
+
+const LOOKS_EVERY = 1_000;
+
+/** The nights of a site; while looks go on they are asked for again and again. */
+export const nightsQuery = (siteId: number) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'nights'],
+    queryFn: ({ signal }) =>
+      ok(api.GET('/api/sites/{siteId}/nights', { params: { path: { siteId } }, signal })),
+    refetchInterval: (q) =>
+      q.state.data?.running.length || q.state.data?.nights.some((n) => !n.endedAt) ? LOOKS_EVERY : false,
+  });
+
+export const nightQuery = (nightId: number | undefined) =>
+  queryOptions({
+    queryKey: ['night', nightId],
+    queryFn: nightId
+      ? ({ signal }) => ok(api.GET('/api/nights/{nightId}', { params: { path: { nightId } }, signal }))
+      : skipToken,
+  });
+
+export const morningMailQuery = queryOptions({
+  queryKey: ['morning-mail'],
+  queryFn: ({ signal }) => ok(api.GET('/api/morning-mail', { signal })),
+});

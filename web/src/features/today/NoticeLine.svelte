@@ -8,7 +8,7 @@
   const state = $derived(
     ['BROKEN', 'TOO_LONG', 'CUT_OFF'].includes(n.what)
       ? 'FAILED'
-      : n.what === 'DUE' || n.what === 'VISIT_AHEAD' || n.what === 'VISIT_LATE'
+      : n.what === 'DUE' || n.what === 'NIGHT' || n.what === 'VISIT_AHEAD' || n.what === 'VISIT_LATE'
         ? 'PENDING'
         : 'ACTIVE',
   );

@@ -18,6 +18,8 @@ export function whereTo(n: Notice): string {
       return at(n.siteId, 'register', 'due');
     case 'CUT_OFF':
       return at(n.siteId, 'register', 'due');
+    case 'NIGHT':
+      return at(n.siteId, 'audit', 'nights');
     default:
       return at(n.siteId, path(n.station), n.aboutId ?? undefined);
   }
@@ -39,6 +41,7 @@ export const DO: Record<Notice['what'], string> = {
   CUT_OFF: 'To what is due',
   DUE: 'To what is due',
   BROKEN: 'Find the cause',
+  NIGHT: 'To the night',
   RUNS: 'To its runbook',
   VISIT_AHEAD: 'To the visit',
 };

@@ -109,7 +109,8 @@ class ArchitectureTest {
         assertThat(needs).containsExactlyElementsOf(may);
     }
 
-    private static final String FEATURES = "plan|register|onboard|verify|kind|visit|worksheet|today|account";
+    private static final String FEATURES =
+            "plan|register|onboard|verify|handover|audit|watch|kind|visit|worksheet|today|account";
 
     @DisplayName("A feature knows no other; the kernel knows no feature")
     @ParameterizedTest

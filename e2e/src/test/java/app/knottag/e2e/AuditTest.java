@@ -7,6 +7,7 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import java.util.regex.Pattern;
@@ -14,6 +15,9 @@ import org.junit.jupiter.api.Test;
 
 /** A table that was pasted shows what has drifted; each of it leads to where it is settled. */
 class AuditTest extends InTheDemo {
+
+    private static final LocatorAssertions.ContainsTextOptions LATE =
+            new LocatorAssertions.ContainsTextOptions().setTimeout(60_000);
 
     private static Locator line(Page page, String standing) {
         return page.locator("[data-standing=" + standing + "]");
@@ -107,6 +111,12 @@ class AuditTest extends InTheDemo {
         assertThat(narrow.getByRole(AriaRole.STATUS)).containsText("1 device to prove again");
         fits(narrow);
         readable(narrow, "what if at night");
+        page.navigate(demo.url() + "/sites/1/audit/nights");
+        nights(page);
+        narrow.navigate(demo.url() + "/sites/1/audit/nights");
+        assertThat(report(narrow)).containsText("As before");
+        fits(narrow);
+        readable(narrow, "the nights at night");
     }
 
     /** Told beforehand what the router's replacement asks for, and made a visit of, with the keyboard alone. */
@@ -159,5 +169,32 @@ class AuditTest extends InTheDemo {
         port(page, 16).getByText("Shop switch 16").click();
         assertThat(page.getByRole(AriaRole.STATUS))
                 .containsText("Nobody but Staff time clock was heard there, last heard");
+    }
+
+    private static Locator report(Page page) {
+        return page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Report"));
+    }
+
+    /** Looks twice: what is new the first time stands as before the second; hours that are no night are refused. */
+    private static void nights(Page page) {
+        button(page, "Make these looks now").press("Enter");
+        assertThat(report(page)).containsText("things are new", LATE);
+        assertThat(report(page).getByLabel("New")).containsText("Till 3 payment terminal: back on automatic");
+        button(page, "Make these looks now").press("Enter");
+        assertThat(report(page)).containsText("stand as before", LATE);
+        assertThat(report(page).getByLabel("As before")).containsText("Till 3 payment terminal: back on automatic");
+        readable(page, "the nights");
+        field(page, "Until").fill("01:10");
+        field(page, "Until").press("Enter");
+        assertThat(page.getByText("From 01:00 until 01:10 are 10 minutes.")).isVisible();
+        field(page, "Until").fill("04:30");
+        field(page, "Until").press("Enter");
+        assertThat(page.getByText("Every night, 01:00 to 04:30")).isVisible();
+        button(page, "Send it by mail").click();
+        field(page, "Relay").fill("mail.barn.example");
+        field(page, "From").fill("imke");
+        field(page, "To").fill("imke@barn.example");
+        field(page, "To").press("Enter");
+        assertThat(page.getByText("“imke” is not a")).isVisible();
     }
 }

@@ -22,6 +22,11 @@ import app.knottag.core.reach.Swept;
 import app.knottag.core.reach.Whois;
 import app.knottag.server.account.Invitations;
 import app.knottag.server.account.Role;
+import app.knottag.server.probe.MailRelay;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
@@ -47,10 +52,22 @@ public final class Running {
     public static final String PASSWORD = "long enough 42";
     public static final Probes PROBES = mock(Probes.class);
     public static final GearProbe GEAR = mock(GearProbe.class);
+    public static final MailRelay RELAY = mock(MailRelay.class);
+    /** The folder into which lists of registries are dropped. */
+    public static final Path LISTS = folder();
+
     private static final AtomicInteger COUNT = new AtomicInteger();
     private static final ConfigurableApplicationContext APP = start();
 
     private Running() {}
+
+    private static Path folder() {
+        try {
+            return Files.createTempDirectory("knot-lists");
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
 
     @Configuration
     public static class FakedNetwork {
@@ -64,6 +81,12 @@ public final class Running {
         @Primary
         GearProbe fakedGear() {
             return GEAR;
+        }
+
+        @Bean
+        @Primary
+        MailRelay fakedRelay() {
+            return RELAY;
         }
 
         @Bean
@@ -104,7 +127,12 @@ public final class Running {
             throw new IllegalStateException("These tests need a database. Run them with: ./knot test server");
         when(PROBES.here()).thenReturn(new Here(List.of()));
         var app = new SpringApplicationBuilder(App.class, FakedNetwork.class)
-                .run("--server.port=0", "--spring.main.allow-bean-definition-overriding=false");
+                .run(
+                        "--server.port=0",
+                        "--spring.main.allow-bean-definition-overriding=false",
+                        "--knot.night.questions-a-second=10000",
+                        "--knot.night.look-every=86400000",
+                        "--knot.lists.folder=" + LISTS);
         for (Role role : Role.values())
             app.getBean(Invitations.class).add(role.name().toLowerCase(Locale.ROOT), role, PASSWORD);
         return app;

@@ -110,7 +110,7 @@ public final class ServiceJudge {
                     "Its certificate is not taken: " + Printable.shown(fault.get()) + ".",
                     "Look at the clock first. Then have the certificate renewed; never switch the check off.");
         String until = heard.certificate()
-                .map(c -> c.until().isBefore(now.plus(ENDS_SOON))
+                .map(c -> endsSoon(heard, now)
                         ? " Its certificate ends on " + day(c) + ": have it renewed now."
                         : " Its certificate is good until " + day(c) + ".")
                 .orElse("");
@@ -124,6 +124,13 @@ public final class ServiceJudge {
             case RAW_PRINT -> Judgement.holds("It takes print data.");
             case LINE -> Judgement.holds("It answers.");
         };
+    }
+
+    /** Returns whether the certificate that a service showed ends within three weeks. */
+    public static boolean endsSoon(ServiceReply heard, Instant now) {
+        return heard.certificate()
+                .filter(c -> c.until().isBefore(now.plus(ENDS_SOON)))
+                .isPresent();
     }
 
     private static String day(ServiceReply.Certificate certificate) {

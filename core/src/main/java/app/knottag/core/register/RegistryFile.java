@@ -44,6 +44,12 @@ public final class RegistryFile {
      */
     public record Head(String site, String registry, String domain, Instant at, boolean onlyChanges) {}
 
+    /** Returns what the file of a list is called: by its site and its registry. */
+    public static String name(String siteCode, String registry, RegistryForm form, boolean onlyChanges) {
+        return siteCode + "-" + registry.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-")
+                + (onlyChanges ? "-changes." : ".") + form.ending();
+    }
+
     /** Writes a list. Entries without what the form needs are left out; {@link #leftOut} names them. */
     public static String write(RegistryForm form, Head head, HandOver list) {
         var lines = list.lines().stream().filter(l -> fits(form, l.entry())).toList();

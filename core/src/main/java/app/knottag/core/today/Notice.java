@@ -3,6 +3,7 @@ package app.knottag.core.today;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.runbook.Runbook;
 import app.knottag.core.runbook.Stage.Station;
+import app.knottag.core.time.DateStyle;
 import app.knottag.core.time.SiteClock;
 import java.time.Duration;
 import java.time.Instant;
@@ -47,6 +48,8 @@ public record Notice(
         CUT_OFF,
         /** What held does not hold any more, or never did. */
         BROKEN,
+        /** The looks at night found something new, or were not made. */
+        NIGHT,
         /** Something was to be done by today. */
         DUE,
         /** A wait that nobody needs to look at yet. */
@@ -147,6 +150,32 @@ public record Notice(
                 owner,
                 "Close “" + title + "” on " + names(names),
                 "It was to be closed by " + clock.day(ended) + ".");
+    }
+
+    /** Says what a night found. */
+    public static Notice night(Site site, long night, Instant ended, String words) {
+        return new Notice(
+                What.NIGHT, site, Station.DONE, OptionalLong.of(night), ended, "", "Read what the night found", words);
+    }
+
+    /**
+     * Says in which nights nobody looked.
+     *
+     * @param mornings at which they ended, the earliest first
+     */
+    public static Notice nightsMissed(Site site, List<LocalDate> mornings, DateStyle style, Instant now) {
+        int nights = mornings.size();
+        String last = style.day(mornings.get(nights - 1));
+        return new Notice(
+                What.NIGHT,
+                site,
+                Station.DONE,
+                OptionalLong.empty(),
+                now,
+                "",
+                nights == 1 ? "A night was missed" : nights + " nights were missed",
+                "Nobody looked in the night to " + last + (nights == 1 ? "" : ", nor in " + (nights - 1) + " before")
+                        + ": Knot Tag did not run, or not long enough.");
     }
 
     /** Up to three by name, the others by their number. */

@@ -60,6 +60,7 @@ class SecurityConfig {
                                         "/api/log/check",
                                         "/api/log.json",
                                         "/api/site-file",
+                                        "/api/morning-mail/**",
                                         "/api/sites/*/site.zip",
                                         "/api/sites/*/dates")
                                 .hasRole("LEAD")

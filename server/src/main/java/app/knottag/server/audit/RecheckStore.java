@@ -19,7 +19,7 @@ interface RecheckStore {
               greatest(e.confirmed_at, r.at) as held
             from endpoint e left join place p on p.id = e.place_id
             left join lateral (
-              select at, not failed and results @> '[{"check": "SERVICE", "status": "PASSED"}]' as held
+              select coalesce(again_at, at) as at, not failed and results @> '[{"check": "SERVICE", "status": "PASSED"}]' as held
               from check_run r where r.endpoint_id = e.id order by r.id desc limit 1
             ) r on r.held
             where e.site_id = #{siteId} and e.retired_at is null and e.confirmed_at is not null order by e.id""")
@@ -63,7 +63,7 @@ interface RecheckStore {
               #{before,typeHandler=org.apache.ibatis.type.ArrayTypeHandler}::timestamptz[]) as c (kind, partner, before)
             on c.kind = e.kind and c.partner = (e.partner_id is not null)
             left join lateral (
-              select at, not failed and results @> '[{"check": "SERVICE", "status": "PASSED"}]' as held
+              select coalesce(again_at, at) as at, not failed and results @> '[{"check": "SERVICE", "status": "PASSED"}]' as held
               from check_run r where r.endpoint_id = e.id order by r.id desc limit 1
             ) r on r.held
             where e.retired_at is null and e.confirmed_at <= c.before and coalesce(r.at <= c.before, true)

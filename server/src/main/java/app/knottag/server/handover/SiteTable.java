@@ -49,10 +49,16 @@ enum SiteTable {
     SIGNED_PACK(),
     KNOWN_MAC(),
     GEAR_READING(),
-    PORT_STAY();
+    PORT_STAY(),
+    WATCH(),
+    NIGHT(),
+    NIGHT_LOOK(Of.NIGHT),
+    NIGHT_LINE(Of.NIGHT),
+    WATCH_STANDING();
 
     private static final class Of {
         static final String ENDPOINT = "endpoint_id in (select id from endpoint where site_id = #{siteId})";
+        static final String NIGHT = "night_id in (select id from night where site_id = #{siteId})";
         static final String VISIT = "visit_id in (select id from visit where site_id = #{siteId})";
     }
 

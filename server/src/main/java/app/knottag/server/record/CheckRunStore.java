@@ -15,6 +15,7 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
 
 /** Rounds of checks as they came out; never changed afterwards. */
 @Mapper
@@ -34,6 +35,10 @@ public interface CheckRunStore {
             @Param("failed") boolean failed,
             @Param("results") Json results,
             @Param("basis") Json basis);
+
+    /** Says of a run that the same was found once more later. */
+    @Update("update check_run set again_at = #{at} where id = #{id}")
+    int again(@Param("id") long id, @Param("at") Instant at);
 
     // What was proved of a unit says nothing of the one that took its place.
     @Select("""

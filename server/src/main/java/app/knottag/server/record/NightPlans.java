@@ -8,11 +8,12 @@ import app.knottag.core.runbook.Nightly.Busy;
 import app.knottag.core.runbook.Nightly.Restart;
 import app.knottag.server.record.OnboardStore.FactRow;
 import java.time.LocalTime;
+import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 
-/** Loads what restarts at night at a site, and when. */
+/** Loads what goes on at a site at night, and when. */
 @Service
 public class NightPlans {
 
@@ -28,7 +29,10 @@ public class NightPlans {
         this.kinds = kinds;
     }
 
-    public Nightly plan(long siteId) {
+    /** What goes on at a site at night as it is now, whether it goes together or not. */
+    public record Doings(List<Restart> restarts, List<Busy> busy) {}
+
+    public Doings doings(long siteId) {
         var set = onboard.factsOfSite(siteId).stream()
                 .filter(f -> f.key().equals(EndpointContext.RESTART_AT))
                 .collect(Collectors.toMap(FactRow::endpointId, f -> LocalTime.parse(f.value())));
@@ -36,12 +40,16 @@ public class NightPlans {
                 .filter(e -> minutes(e) > 0)
                 .map(e -> new Restart(e.id(), e.name(), minutes(e), Optional.ofNullable(set.get(e.id()))))
                 .toList();
-        return Nightly.place(
+        return new Doings(
                 restarts,
                 onboard.busy(siteId).stream()
                         .map(b -> new Busy(b.fromTime(), b.untilTime(), b.what()))
-                        .toList(),
-                sites.clock(siteId));
+                        .toList());
+    }
+
+    public Nightly plan(long siteId) {
+        var doings = doings(siteId);
+        return Nightly.place(doings.restarts(), doings.busy(), sites.clock(siteId));
     }
 
     private int minutes(EndpointStore.Row e) {

@@ -123,12 +123,9 @@ class RegistryLists {
                 s.code().toLowerCase(Locale.ROOT) + ".internal",
                 clock.instant(),
                 onlyChanges);
-        String file = s.code() + "-"
-                + registry.name().toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-")
-                + (onlyChanges ? "-changes." : ".") + form.ending();
         return new HandOverView(
                 RegistryFile.write(form, head, list),
-                file,
+                RegistryFile.name(s.code(), registry.name(), form, onlyChanges),
                 all.count(HandOver.Change.NEW),
                 all.count(HandOver.Change.CHANGED),
                 all.count(HandOver.Change.GONE),

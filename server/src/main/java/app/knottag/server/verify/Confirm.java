@@ -24,6 +24,7 @@ import app.knottag.server.log.Log;
 import app.knottag.server.record.CheckRunStore;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Endpoints;
+import app.knottag.server.record.NightLook;
 import app.knottag.server.record.ProofBases;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.record.SightingStore;
@@ -45,6 +46,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
 import java.util.function.Consumer;
 import java.util.function.LongSupplier;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.event.EventListener;
 import org.springframework.http.HttpStatus;
@@ -140,6 +142,53 @@ public class Confirm {
         }
     }
 
+    /**
+     * Makes the checks of one endpoint and nothing else; what came out as the last time lengthens that run. A device that does
+     * not answer may be switched off at night, so that proves nothing and is not kept.
+     *
+     * @return the results, or empty when it is not to be proved now
+     */
+    Optional<List<CheckResult>> atNight(long endpointId) {
+        var endpoint = endpoints.get(endpointId);
+        var target = targets.provable(endpoint);
+        if (target.isEmpty()) return Optional.empty();
+        var basis = bases.of(endpoint);
+        var at = clock.instant();
+        var once = new Remembered(probes);
+        var vantage = targets.vantage(endpoint.siteId(), once);
+        var results = new CheckRunner(target.get(), once, vantage, clock).run(lookers, r -> {});
+        if (results.stream().anyMatch(r -> r.check() == Check.ANSWERS && r.failed())) return Optional.of(results);
+        transactions.executeWithoutResult(t -> {
+            var same = Optional.ofNullable(checkRuns.latest(endpointId)).filter(r -> sameAgain(r, basis, results));
+            if (same.isPresent()) {
+                checkRuns.again(same.get().id(), at);
+                seen(endpoint, results, at, NightLook.BY);
+            } else
+                keep(
+                        endpoint,
+                        basis,
+                        at,
+                        results,
+                        List.of(),
+                        vantage.words(target.get().segment().prefix()),
+                        NightLook.BY);
+        });
+        return Optional.of(results);
+    }
+
+    private boolean sameAgain(CheckRunStore.Row latest, ProofBasis basis, List<CheckResult> results) {
+        if (Optional.ofNullable(latest.basis())
+                .map(this::basis)
+                .filter(basis::equals)
+                .isEmpty()) return false;
+        var before = json.readValue(latest.results().text(), new TypeReference<List<CheckResult>>() {});
+        return outcomes(before).equals(outcomes(results));
+    }
+
+    private static Map<Check, Status> outcomes(List<CheckResult> results) {
+        return results.stream().collect(Collectors.toMap(CheckResult::check, CheckResult::status));
+    }
+
     private long keep(
             EndpointStore.Row endpoint,
             ProofBasis basis,
@@ -157,14 +206,18 @@ public class Confirm {
                 new Json(json.writeValueAsString(results)),
                 new Json(json.writeValueAsString(basis)));
         for (var m : questions) checkRuns.keepAnswer(endpoint.id(), id, m.question(), m.outcome(), m.how(), from);
-        // Whoever answered with its own MAC was seen, as if it had stood in a table.
-        if (results.stream().anyMatch(r -> r.check() == Check.WHO_ANSWERS && r.status() == Status.PASSED))
-            sightings.add(endpoint.siteId(), List.of(SightingRow.heard(endpoint.address(), endpoint.mac(), at)), by);
+        seen(endpoint, results, at, by);
         consequences.stand(endpoint.id());
         log.write(Log.entry(by, failed ? "checks failed" : "checks held")
                 .at(endpoint.siteId(), endpoint.id())
                 .after(results));
         return id;
+    }
+
+    /** Whoever answered with its own MAC was seen, as if it had stood in a table. */
+    private void seen(EndpointStore.Row endpoint, List<CheckResult> results, Instant at, String by) {
+        if (results.stream().anyMatch(r -> r.check() == Check.WHO_ANSWERS && r.status() == Status.PASSED))
+            sightings.add(endpoint.siteId(), List.of(SightingRow.heard(endpoint.address(), endpoint.mac(), at)), by);
     }
 
     /** What a person says mended it is the site's own history, from which the next search learns; nothing else is. */

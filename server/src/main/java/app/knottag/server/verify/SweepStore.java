@@ -2,6 +2,7 @@ package app.knottag.server.verify;
 
 import app.knottag.server.db.Json;
 import java.time.Instant;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Param;
@@ -60,6 +61,12 @@ interface SweepStore {
 
     @Update("update sweep set state = 'CUT_OFF', ended_at = now() where state = 'RUNNING'")
     int cutOff();
+
+    /** Forgets those by one who sweeps every night that this one takes the place of, when it saw anybody. */
+    @Delete("""
+            delete from sweep w using sweep last where last.id = #{id} and last.state = 'DONE' and last.heard > 0
+            and w.segment_id = #{segmentId} and w.by = #{by} and w.id < last.id""")
+    int onlyLast(@Param("segmentId") long segmentId, @Param("id") long id, @Param("by") String by);
 
     @Select("""
             select id, segment_id, state, started_at, ended_at, by, asked, total, vantage, results from sweep

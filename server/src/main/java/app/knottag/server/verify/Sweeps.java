@@ -12,14 +12,20 @@ import app.knottag.core.reach.Vantage;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
 import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.NightLook;
+import app.knottag.server.record.NightPace;
 import app.knottag.server.record.SightingStore;
 import app.knottag.server.record.SitePlans;
 import app.knottag.server.record.SiteStore;
+import app.knottag.server.record.SiteStore.SegmentRow;
 import app.knottag.server.record.Sites;
 import app.knottag.server.verify.SweepStore.State;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -47,6 +53,9 @@ class Sweeps {
     /** So often a sweep that runs is written down, for the case that the server is cut off. */
     private static final int WRITTEN_EVERY = 64;
 
+    /** So many addresses are asked at one go at night. */
+    private static final int TOGETHER = 32;
+
     private final SweepStore store;
     private final SiteStore siteStore;
     private final Sites sites;
@@ -58,6 +67,7 @@ class Sweeps {
     private final Clock clock;
     private final TransactionTemplate transactions;
     private final SitePlans plans;
+    private final NightPace pace;
     private final JsonMapper json;
     private final Map<Long, Running> running = new ConcurrentHashMap<>();
 
@@ -73,6 +83,7 @@ class Sweeps {
             Clock clock,
             TransactionTemplate transactions,
             SitePlans plans,
+            NightPace pace,
             JsonMapper json) {
         this.store = store;
         this.siteStore = siteStore;
@@ -85,6 +96,7 @@ class Sweeps {
         this.clock = clock;
         this.transactions = transactions;
         this.plans = plans;
+        this.pace = pace;
         this.json = json;
     }
 
@@ -106,6 +118,72 @@ class Sweeps {
     }
 
     void start(long segmentId, String by) {
+        var begun = begin(segmentId, by);
+        var runner = new Thread(() -> toTheEnd(begun, probes::sweep));
+        runner.setDaemon(true);
+        runner.start();
+    }
+
+    /** Asks all of a segment and waits for it; returns how many answered, or why nobody can say. */
+    NightLook.Told wait(long segmentId, boolean gently) {
+        if (running.containsKey(segmentId)) return NightLook.Told.not("Somebody swept it just then.");
+        var done = toTheEnd(begin(segmentId, NightLook.BY), gently ? this::slowly : probes::sweep);
+        if (done.state() != State.DONE) return NightLook.Told.not("The sweep broke off: " + done.how() + ".");
+        var own = probes.here().addresses();
+        int others = (int) done.swept().there().keySet().stream()
+                .filter(a -> !own.contains(a))
+                .count();
+        return NightLook.Told.heard(others, others == 0 ? "Nobody answered there." : "");
+    }
+
+    private Swept slowly(List<Ipv4Address> hosts, Swept.Listener listener) {
+        var there = new HashMap<Ipv4Address, Set<Mac>>();
+        var overSix = new HashSet<Mac>();
+        var how = new LinkedHashSet<String>();
+        for (int from = 0; from < hosts.size() && !listener.stop(); from += TOGETHER) {
+            long begun = System.nanoTime();
+            int before = from;
+            var part = hosts.subList(from, Math.min(from + TOGETHER, hosts.size()));
+            var swept = probes.sweep(part, new Swept.Listener() {
+                @Override
+                public void asked(int count) {
+                    listener.asked(before + count);
+                }
+
+                @Override
+                public void answered(Ipv4Address address) {
+                    listener.answered(address);
+                }
+
+                @Override
+                public boolean stop() {
+                    return listener.stop();
+                }
+            });
+            there.putAll(swept.there());
+            overSix.addAll(swept.overSix());
+            how.add(swept.how());
+            pace.keep(begun, part.size());
+        }
+        return new Swept(there, overSix, String.join(", ", how));
+    }
+
+    /** What is to be swept, by whom, and from where. */
+    private record Begun(
+            long id,
+            SegmentRow row,
+            Segment segment,
+            List<Ipv4Address> hosts,
+            Running sweep,
+            Vantage vantage,
+            String by) {}
+
+    /** How the addresses are asked: all at once, or slowly. */
+    private interface Asking {
+        Swept sweep(List<Ipv4Address> hosts, Swept.Listener listener);
+    }
+
+    private Begun begin(long segmentId, String by) {
         var row = sites.segment(segmentId);
         var segment = sites.plain(row);
         if (segment.prefix().prefixLength() < 22)
@@ -118,21 +196,27 @@ class Sweeps {
         var sweep = new Running();
         if (running.putIfAbsent(segmentId, sweep) != null)
             throw Problem.of(HttpStatus.CONFLICT, "sweep-running", "A sweep of this segment runs already.");
-        var vantage = targets.vantage(row.siteId(), probes);
-        long id = store.begin(segmentId, clock.instant(), by, hosts.size(), vantage.words(segment.prefix()));
-        var runner = new Thread(() -> {
-            var done = Outcome.cutOff("the server had an error");
-            try {
-                done = swept(id, row.siteId(), segment, hosts, sweep, vantage);
-            } catch (RuntimeException e) {
-                LOG.error("The sweep of {} broke off", segment.prefix(), e);
-            } finally {
-                running.remove(segmentId);
-                end(id, row.siteId(), segment, sweep, done, by);
-            }
-        });
-        runner.setDaemon(true);
-        runner.start();
+        try {
+            var vantage = targets.vantage(row.siteId(), probes);
+            long id = store.begin(segmentId, clock.instant(), by, hosts.size(), vantage.words(segment.prefix()));
+            return new Begun(id, row, segment, hosts, sweep, vantage, by);
+        } catch (RuntimeException e) {
+            running.remove(segmentId);
+            throw e;
+        }
+    }
+
+    private Outcome toTheEnd(Begun begun, Asking asking) {
+        var done = Outcome.cutOff("the server had an error");
+        try {
+            done = swept(begun, asking);
+        } catch (RuntimeException e) {
+            LOG.error("The sweep of {} broke off", begun.segment().prefix(), e);
+        } finally {
+            running.remove(begun.row().id());
+            end(begun, done);
+        }
+        return done;
     }
 
     private record Outcome(State state, List<Sweep.Line> lines, Swept swept, String how) {
@@ -141,13 +225,13 @@ class Sweeps {
         }
     }
 
-    private Outcome swept(
-            long id, long siteId, Segment segment, List<Ipv4Address> hosts, Running sweep, Vantage vantage) {
+    private Outcome swept(Begun begun, Asking asking) {
         var before = probes.here();
-        var swept = probes.sweep(hosts, new Swept.Listener() {
+        var sweep = begun.sweep();
+        var swept = asking.sweep(begun.hosts(), new Swept.Listener() {
             @Override
             public void asked(int count) {
-                Sweeps.this.asked(id, sweep, count);
+                Sweeps.this.asked(begun.id(), sweep, count);
             }
 
             @Override
@@ -163,7 +247,8 @@ class Sweeps {
         // Whoever loses her own link in the middle has not found everybody else silent.
         if (!probes.here().equals(before))
             return Outcome.cutOff("this machine's own network changed in the middle, so nothing is said of anybody");
-        var lines = Sweep.judge(segment, planned(siteId), swept, vantage.within(segment.prefix())).stream()
+        var within = begun.vantage().within(begun.segment().prefix());
+        var lines = Sweep.judge(begun.segment(), planned(begun.row().siteId()), swept, within).stream()
                 // Who was not asked cannot be called silent.
                 .filter(l -> !sweep.stop || l.verdict() != Sweep.Verdict.SILENT && l.verdict() != Sweep.Verdict.MOVED)
                 .toList();
@@ -184,29 +269,37 @@ class Sweeps {
     }
 
     /** What came of it, the evidence for the plan, and the log: all of it, or the next start says that it was cut off. */
-    private void end(long id, long siteId, Segment segment, Running sweep, Outcome done, String by) {
+    private void end(Begun begun, Outcome done) {
+        long siteId = begun.row().siteId();
+        boolean atNight = begun.by().equals(NightLook.BY);
         try {
             transactions.executeWithoutResult(t -> {
                 store.end(
-                        id,
+                        begun.id(),
                         done.state(),
                         clock.instant(),
-                        sweep.asked.get(),
+                        begun.sweep().asked.get(),
                         new Json(json.writeValueAsString(done.lines())),
-                        sighted(siteId, done.swept(), by),
+                        sighted(siteId, done.swept(), begun.by()),
                         done.how());
-                log.write(Log.entry(
-                                by,
-                                "swept " + segment.prefix() + ": "
-                                        + done.state()
-                                                .name()
-                                                .toLowerCase(Locale.ROOT)
-                                                .replace('_', ' '))
-                        .at(siteId)
-                        .after(done.lines()));
+                // A night has one entry in the log, and its sweep takes the place of the one of the night before.
+                if (atNight) store.onlyLast(begun.row().id(), begun.id(), NightLook.BY);
+                else
+                    log.write(Log.entry(
+                                    begun.by(),
+                                    "swept " + begun.segment().prefix() + ": "
+                                            + done.state()
+                                                    .name()
+                                                    .toLowerCase(Locale.ROOT)
+                                                    .replace('_', ' '))
+                            .at(siteId)
+                            .after(done.lines()));
             });
         } catch (RuntimeException e) {
-            LOG.error("What the sweep of {} found could not be kept", segment.prefix(), e);
+            LOG.error(
+                    "What the sweep of {} found could not be kept",
+                    begun.segment().prefix(),
+                    e);
         }
     }
 

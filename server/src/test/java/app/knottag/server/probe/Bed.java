@@ -34,6 +34,8 @@ final class Bed implements AutoCloseable {
     Bed(String tag) throws IOException {
         net = new Namespaces(tag);
         files = Files.createTempDirectory("bed");
+        Files.setPosixFilePermissions(
+                Files.createDirectory(files.resolve("boxes")), PosixFilePermissions.fromString("rwxrwxrwx"));
         Files.setPosixFilePermissions(files, PosixFilePermissions.fromString("rwxr-xr-x"));
         wires();
         servers();
@@ -424,11 +426,28 @@ final class Bed implements AutoCloseable {
                 tls_certificate = %1$s/mail.pem
                 tls_privatekey = %1$s/mail.key
                 acl_smtp_connect = by_rule
+                acl_smtp_rcpt = to_us
                 host_lookup =
                 rfc1413_query_timeout = 0s
                 begin acl
                 by_rule:
                 %2$s
+                to_us:
+                deny recipients = nobody@cards.example
+                message = nobody reads that here
+                accept domains = cards.example
+                deny message = relay not permitted
+                begin routers
+                all:
+                driver = accept
+                transport = box
+                begin transports
+                box:
+                driver = appendfile
+                envelope_to_add
+                file = %1$s/boxes/all
+                user = nobody
+                group = nogroup
                 begin authenticators
                 plain:
                 driver = plaintext
@@ -439,6 +458,15 @@ final class Bed implements AutoCloseable {
                 """.formatted(files, rule));
         serve("mail", "mail", "exim4 -bdf -C " + config);
         listening("mail", "198.51.100.25", 25);
+    }
+
+    /** What the relay put into its box, for whomever; waits until something lies there. */
+    String box() throws IOException, InterruptedException {
+        var box = files.resolve("boxes/all");
+        for (int n = 0; n < 100 && !Files.exists(box); n++) Thread.sleep(100);
+        if (!Files.exists(box)) throw new AssertionError(Files.readString(files.resolve("exim-mainlog")));
+        Thread.sleep(200);
+        return Files.readString(box);
     }
 
     /** Keeps the time without ever setting this machine's clock. */

@@ -116,6 +116,17 @@ final class FromThere {
                         Integer.parseInt(words[3]),
                         words.length > 4 ? words[4] : "");
             case "gear" -> gear(words);
+            case "hand" ->
+                List.of(new MailRelay()
+                        .hand(
+                                new MailRelay.Way(
+                                        words[1],
+                                        Integer.parseInt(words[2]),
+                                        words[3].equals("secured"),
+                                        "knot@cards.example",
+                                        List.of(words[4].split(","))),
+                                "Knot Tag, 1 Dec 2026: 2 new at Grüne Scheune",
+                                "Scheune: “Kasse” 1 did not answer.\n.\nThe end, after a line of a period alone.\n"));
             case "port" ->
                 List.of(probes.connect(a(words[1]), Integer.parseInt(words[2])).name());
             case "whois" -> List.of(probes.whois(a(words[1])).toString());

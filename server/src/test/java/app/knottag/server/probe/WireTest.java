@@ -367,6 +367,33 @@ class WireTest {
         });
     }
 
+    @DisplayName("A relay takes the report as it is written; what it refuses, and a line that is not safe, is told")
+    @Test
+    void relay() throws InterruptedException, IOException {
+        visit(place -> {
+            var here = place.here();
+            assertThat(here.ask("hand 198.51.100.25 25 plain imke@cards.example,joris@cards.example"))
+                    .containsExactly("");
+            var mail = place.bed().box();
+            assertThat(mail)
+                    .contains("Envelope-to: imke@cards.example", "Envelope-to: joris@cards.example")
+                    .contains("From: knot@cards.example", "The end, after a line of a period alone.")
+                    .contains("Subject: =?UTF-8?Q?Knot_Tag,_1_Dec_2026:_2_new_at_Gr=C3=BCne_Scheune?=");
+            for (String row : List.of(
+                    "hand 198.51.100.25 25 plain nobody@cards.example | nobody reads that here",
+                    "hand 198.51.100.25 25 plain imke@else.example | relay not permitted",
+                    "hand 198.51.100.25 25 secured imke@cards.example | STARTTLS",
+                    "hand 198.51.100.25 587 secured imke@cards.example | No subject alternative names",
+                    "hand 198.51.100.25 26 plain imke@cards.example | refused")) {
+                var parts = row.split(" \\| ");
+                assertThat(here.ask(parts[0]).get(0))
+                        .as(row)
+                        .contains(" did not take the mail: ")
+                        .containsIgnoringCase(parts[1]);
+            }
+        });
+    }
+
     @DisplayName("A router and a switch are read: who hangs at which port, and who was near; wrong words are told")
     @Test
     @ResourceLock(value = NEIGHBOUR_TABLE, mode = ResourceAccessMode.READ)
