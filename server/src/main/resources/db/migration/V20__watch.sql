@@ -22,6 +22,8 @@ create table night (
 );
 create index night_of_site on night (site_id, id);
 create index night_open on night (id) where ended_at is null;
+create index night_ended on night (ended_at);
+create index night_morning on night (morning);
 
 -- Each look of a night, with how many answered or -1 where nobody was counted; of a night that is some weeks back only its lines are kept.
 create table night_look (

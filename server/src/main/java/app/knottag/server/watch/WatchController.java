@@ -38,7 +38,7 @@ class WatchController {
     /**
      * The night that goes on or comes next.
      *
-     * @param ends when its last look is expected to be over; as it begins when none can be made
+     * @param ends when its last look is expected to be over; as the night ends when none can be made
      * @param unknown devices that restart at an hour that nobody put on record
      * @param tooLong looks for which the free hours are too short
      * @param hints what somebody can do so that more is looked at

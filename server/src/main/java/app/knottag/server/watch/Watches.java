@@ -67,12 +67,15 @@ class Watches {
         var now = clock.instant();
         var hours = watch.map(w -> new WatchHours(w.fromTime(), w.untilTime())).orElse(WatchHours.USUAL);
         var zone = ZoneId.of(site.zone());
-        var next = runs.night(siteId, hours, hours.morning(now, zone), zone);
+        var morning = hours.morning(now, zone);
+        boolean done = nights.of(siteId, morning).filter(n -> !n.goesOn()).isPresent();
+        var next = runs.night(siteId, hours, done ? morning.plusDays(1) : morning, zone);
+        var from = next.whole().from().isAfter(now) ? next.whole().from() : now;
         return new Nights(
                 watch,
                 hours,
                 next,
-                next.lay(runs.works(siteId), next.whole().from()),
+                next.lay(runs.works(siteId), from),
                 runs.hints(siteId),
                 watch.isEmpty() ? List.of() : runs.missed(now).getOrDefault(siteId, List.of()),
                 runs.setBack(siteId, now),

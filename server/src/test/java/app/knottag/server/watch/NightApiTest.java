@@ -221,6 +221,9 @@ class NightApiTest {
         var report = report();
         assertThat(report.at("/night/morning").isNull()).isFalse();
         assertThat(report.at("/night/by").asString()).isEqualTo("Knot Tag at night");
+        assertThat(all().at("/next/morning").asString())
+                .as("the next is not the one that is over")
+                .isGreaterThan(report.at("/night/morning").asString());
         tick();
         assertThat(all().get("nights")).hasSize(1);
         assertThat(notices()).containsExactly("Read what the night found: One thing is new.");
