@@ -56,7 +56,7 @@
         <ul aria-label="Due to be checked again">
           {#each due as l (l.endpointId)}
             <li class="flex items-start gap-3 border-b border-base-300 py-3">
-              <Knot state="ACTIVE" size={26} />
+              <Knot state={l.chance === 100 ? 'FAILED' : 'ACTIVE'} size={26} />
               <div class="min-w-0 flex-1">
                 <p class="text-[17px]">
                   <a class="link font-semibold" href={at(siteId, 'confirm', l.endpointId)}>{l.name}</a
@@ -64,7 +64,9 @@
                 </p>
                 <p>{l.says}</p>
                 <p class="quiet text-sm">
-                  {l.chance} % that something has changed since; due since {dayAt(l.due)}
+                  {l.chance === 100
+                    ? `Fails since ${dayAt(l.due)}`
+                    : `${l.chance} % that something has changed since; due since ${dayAt(l.due)}`}
                 </p>
               </div>
             </li>

@@ -23,7 +23,7 @@ const listed = (more = {}) => ({
   overdue: 2,
   lines: [
     line(1, 'Till 1', true, '2026-03-27T10:00:00Z'),
-    line(2, 'Till 2', true, '2026-04-27T10:00:00Z'),
+    { ...line(2, 'Till 2', true, '2026-04-27T10:00:00Z'), chance: 100 },
     line(4, 'Copier', false, '2027-01-21T10:00:00Z'),
     { ...line(3, 'Camera', false, '2027-05-01T10:00:00Z'), chance: 0 },
   ],
@@ -48,6 +48,8 @@ it('lists what is due as it comes, the rest after it, and where a visit is worth
       .map((a) => a.textContent),
   ).toEqual(['Till 1', 'Till 2']);
   expect(within(due).getByRole('link', { name: 'Till 1' })).toHaveAttribute('href', '/1/confirm/1');
+  expect(due).toHaveTextContent('48 % that something has changed since; due since 27 Mar 2026');
+  expect(due).toHaveTextContent('Fails since 27 Apr 2026');
   expect(due).toHaveTextContent('48 % that something has changed since; due since 27 Mar 2026');
   const later = screen.getByRole('table', { name: 'Later' });
   expect(

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 
 /**
@@ -19,6 +20,8 @@ public final class Recheck {
     private static final double YEAR = Duration.ofDays(365).toSeconds();
     private static final double PRIOR_CHANGES = 1;
     private static final double PRIOR_YEARS = 1;
+
+    private static final int CERTAIN = 100;
 
     private Recheck() {}
 
@@ -60,9 +63,17 @@ public final class Recheck {
      * A device that was proved.
      *
      * @param held when its checks held last; not before it was signed off
+     * @param failed since when its checks fail, when they failed the last time
      */
     public record Proved(
-            long endpoint, String name, long siteId, String place, String kind, Weight weight, Instant held) {}
+            long endpoint,
+            String name,
+            long siteId,
+            String place,
+            String kind,
+            Weight weight,
+            Instant held,
+            Optional<Instant> failed) {}
 
     /**
      * What became of a kind of device here, at all sites.
@@ -76,8 +87,8 @@ public final class Recheck {
     /**
      * One device on the list.
      *
-     * @param chance that something has changed since, in percent, 0..99
-     * @param due when to look again
+     * @param chance that something has changed since, in percent, 0..99; 100 when its checks fail
+     * @param due when to look again, or since when its checks fail
      */
     public record Line(Proved device, int chance, Instant due, boolean overdue, String says) {
 
@@ -134,6 +145,14 @@ public final class Recheck {
     }
 
     private static Line line(Proved p, History h, Instant now) {
+        if (p.failed().isPresent())
+            return new Line(
+                    p,
+                    CERTAIN,
+                    p.failed().get(),
+                    true,
+                    "Its last checks failed, so nothing that was proved of it can be relied on; "
+                            + p.weight().words() + ".");
         double since = Duration.between(p.held(), now).toSeconds() / YEAR;
         var due = p.held().plus(lasts(h, p.weight()));
         double chance = chance(h.changes(), h.years(), since);

@@ -12,6 +12,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -24,7 +25,8 @@ class RecheckTest {
     private static final Instant NOW = Instant.parse("2026-11-30T12:00:00Z");
 
     private static Proved proved(long id, long site, String kind, Weight weight, int daysAgo) {
-        return new Proved(id, kind + " " + id, site, "", kind, weight, NOW.minus(Duration.ofDays(daysAgo)));
+        return new Proved(
+                id, kind + " " + id, site, "", kind, weight, NOW.minus(Duration.ofDays(daysAgo)), Optional.empty());
     }
 
     private static Line line(Weight weight, int daysAgo, int changes, double years) {

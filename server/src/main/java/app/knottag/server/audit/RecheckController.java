@@ -12,7 +12,10 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class RecheckController {
 
-    /** @param chance that something has changed since, in percent */
+    /**
+     * @param chance that something has changed since, in percent; 100 when its checks fail
+     * @param due when to look again, or since when its checks fail
+     */
     record RecheckLineView(
             long endpointId, String name, String place, int chance, Instant due, boolean overdue, String says) {}
 

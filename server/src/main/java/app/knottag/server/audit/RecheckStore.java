@@ -6,17 +6,28 @@ import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
+import org.jspecify.annotations.Nullable;
 
 /** Whose proof is how old, and what became of each kind, at all sites. */
 @Mapper
 interface RecheckStore {
 
-    record ProvedRow(long id, String name, String place, String kind, boolean partner, Instant held) {}
+    /** @param failedSince null unless the last checks failed */
+    record ProvedRow(
+            long id,
+            String name,
+            String place,
+            String kind,
+            boolean partner,
+            Instant held,
+            @Nullable Instant failedSince) {}
 
     /** Those of a site whose sign-off holds; later checks count as well when the service answered and none failed. */
     @Select("""
             select e.id, e.name, coalesce(p.name, '') as place, e.kind, e.partner_id is not null as partner,
-              greatest(e.confirmed_at, r.at) as held
+              greatest(e.confirmed_at, r.at) as held,
+              case when e.station = 'CONFIRM' and e.status = 'FAILED' and e.confirmed_at is not null then
+              (select at from check_run r where r.endpoint_id = e.id order by r.id desc limit 1) end as failed_since
             from endpoint e left join place p on p.id = e.place_id
             left join lateral (
               select coalesce(again_at, at) as at, not failed and results @> '[{"check": "SERVICE", "status": "PASSED"}]' as held
@@ -49,7 +60,7 @@ interface RecheckStore {
     record OverdueRow(long siteId, String site, String kind, boolean partner, int count) {}
 
     /**
-     * How many are overdue at every site.
+     * How many are overdue at every site, or fail.
      *
      * @param kinds of the devices, each with and without a partner
      * @param partners whether it has one, in the same order
@@ -66,7 +77,8 @@ interface RecheckStore {
               select coalesce(again_at, at) as at, not failed and results @> '[{"check": "SERVICE", "status": "PASSED"}]' as held
               from check_run r where r.endpoint_id = e.id order by r.id desc limit 1
             ) r on r.held
-            where e.retired_at is null and e.confirmed_at <= c.before and coalesce(r.at <= c.before, true)
+            where e.retired_at is null and (e.station = 'CONFIRM' and e.status = 'FAILED' and e.confirmed_at is not null
+              or e.confirmed_at <= c.before and coalesce(r.at <= c.before, true))
             group by e.site_id, s.name, e.kind, c.partner order by e.site_id""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     List<OverdueRow> overdue(

@@ -17,6 +17,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
@@ -93,7 +94,14 @@ class Rechecks {
 
     private Proved proved(long siteId, ProvedRow row) {
         return new Proved(
-                row.id(), row.name(), siteId, row.place(), row.kind(), weight(row.kind(), row.partner()), row.held());
+                row.id(),
+                row.name(),
+                siteId,
+                row.place(),
+                row.kind(),
+                weight(row.kind(), row.partner()),
+                row.held(),
+                Optional.ofNullable(row.failedSince()));
     }
 
     private Errand errand(Line line) {

@@ -75,6 +75,19 @@ class RecheckApiTest {
                         .filter(s -> s.get("siteId").asLong() == site[0])
                         .map(s -> s.get("overdue").asInt()))
                 .containsExactly(2);
+        Running.write("update endpoint set station = 'CONFIRM', status = 'FAILED' where id = " + tills[2]);
+        Running.write("update endpoint set confirmed_at = now() - interval '3 days' where id = " + tills[2]);
+        assertThat(lines())
+                .as("whose checks fail comes first")
+                .containsExactly("Till 3 overdue", "Till 1 overdue", "Till 2");
+        assertThat(list().at("/lines/0/chance").asInt()).isEqualTo(100);
+        assertThat(list().at("/lines/0/says").asString()).startsWith("Its last checks failed");
+        assertThat(StreamSupport.stream(list().get("sites").spliterator(), false)
+                        .filter(s -> s.get("siteId").asLong() == site[0])
+                        .map(s -> s.get("overdue").asInt()))
+                .containsExactly(2);
+        Running.write("update endpoint set station = 'DONE', status = 'PASSED' where id = " + tills[2]);
+        Running.write("update endpoint set confirmed_at = now() - interval '900 days' where id = " + tills[2]);
         Running.write("update endpoint set name = repeat('x', 120) where id = " + tills[2]);
         String title = list().at("/errands/1/title").asString();
         assertThat(title).hasSize(120).endsWith("x…: prove it again");
