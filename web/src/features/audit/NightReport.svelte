@@ -10,11 +10,11 @@
 
   /** What one night found: what is new, what stands as before, what is well again, and what nobody looked at. */
   let { siteId, nightId }: { siteId: number; nightId: number } = $props();
-  type Line = Schemas['ToldLineView'];
   const report = createQuery(() => nightQuery(nightId));
   const change = useChange(() => [['night', nightId], ['site', siteId, 'nights'], ['today']]);
   const night = $derived(report.data?.night);
-  const of = (news: Line['news']) => report.data?.lines.filter((l) => l.news === news) ?? [];
+  const of = (news: Schemas['ToldLineView']['news']) =>
+    report.data?.lines.filter((l) => l.news === news) ?? [];
   const groups = $derived([
     { title: 'New', lines: of('NEW') },
     { title: 'As before', lines: of('STILL') },
@@ -50,15 +50,16 @@
         </ul>
       {/if}
     {/each}
+    {#if report.data.more}<p class="mt-2">And {report.data.more} more.</p>{/if}
     {#if report.data.left.length}
       <h3 class="mt-4 font-bold">Not looked at</h3>
       <ul aria-label="Not looked at">
         {#each report.data.left as l (l.why)}
           <li class="border-b border-base-300 py-2">
-            <p>{l.why}</p>
-            <p class="quiet text-sm">
-              {l.what.slice(0, 5).join(', ')}{l.what.length > 5 ? ` and ${l.what.length - 5} more` : ''}
-            </p>
+            {l.why}
+            <span class="quiet block text-sm">
+              {l.what.slice(0, 5).join(', ')}{l.what.length > 5 ? ` and ${l.what.length - 5} more` : ''}</span
+            >
           </li>
         {/each}
       </ul>

@@ -60,8 +60,10 @@
         <section aria-label="Goes on" class="mb-5">
           <Progress
             value={running.made}
-            of={running.of}
-            label="Look {Math.min(running.made + 1, running.of)} of {running.of}: {running.now}"
+            of={running.of || 1}
+            label={running.of
+              ? `Look ${Math.min(running.made + 1, running.of)} of ${running.of}: ${running.now}`
+              : 'Waits for its turn'}
           />
         </section>
       {/if}

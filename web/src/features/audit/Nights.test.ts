@@ -59,6 +59,7 @@ const REPORT = {
     body: {
       night: night(7),
       looked: 7,
+      more: 3,
       lines: [
         line('NEW', 'checks', 'Till 1 fails a check', 4),
         line('STILL', 'audit', 'A stranger'),
@@ -84,6 +85,7 @@ it('tells what is new before what is old, each with where to settle it, and what
   expect(screen.getByRole('list', { name: 'Not looked at' })).toHaveTextContent(
     'The night was too short. A, B',
   );
+  expect(screen.getByText('And 3 more.')).toBeVisible();
   const hours = screen.getByRole('region', { name: 'Hours' });
   expect(hours).toHaveTextContent('9 looks, done at about');
   expect(hours).toHaveTextContent('Backup');

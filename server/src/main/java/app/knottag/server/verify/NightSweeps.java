@@ -34,8 +34,8 @@ class NightSweeps implements NightLook {
                     key,
                     what,
                     0,
-                    true,
+                    false,
                     gently -> Told.not("It has more than " + Sweep.MOST_HOSTS + " addresses; so many are not swept."));
-        return new Errand(key, what, (int) Math.max(1, hosts), true, gently -> sweeps.wait(segment.id(), gently));
+        return new Errand(key, what, (int) Math.max(1, hosts), false, gently -> sweeps.wait(segment.id(), gently));
     }
 }

@@ -38,6 +38,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -175,26 +176,37 @@ class NightRuns {
         if (hours.night(morning, zone).from().isAfter(now)) return;
         var night = night(watch.siteId(), hours, morning, zone);
         store.begin(watch.siteId(), morning, NightLook.BY, now);
-        store.of(watch.siteId(), morning).filter(NightRow::goesOn).ifPresent(r -> go(r, Optional.of(night)));
+        go(watch.siteId(), () -> store.of(watch.siteId(), morning).filter(NightRow::goesOn), Optional.of(night));
     }
 
-    /** Makes all looks at a site right now, because somebody wants to know. */
-    void now(long siteId, String by) {
-        store.find(store.beginNow(siteId, by, clock.instant())).ifPresent(r -> go(r, Optional.empty()));
+    /** Makes all looks at a site right now, because somebody wants to know; returns whether it does. */
+    boolean now(long siteId, String by) {
+        return go(siteId, () -> store.find(store.beginNow(siteId, by, clock.instant())), Optional.empty());
     }
 
-    private void go(NightRow row, Optional<Night> night) {
+    /** Returns whether it goes on now; not when other looks of the site do. */
+    private boolean go(long siteId, Supplier<Optional<NightRow>> begin, Optional<Night> night) {
         var mine = new Progress(0, 0, "");
-        if (running.computeIfAbsent(row.siteId(), s -> mine) != mine) return;
-        sites.execute(() -> {
-            try {
-                run(row, night);
-            } catch (RuntimeException e) {
-                LOG.error("The night of site {} broke off", row.siteId(), e);
-            } finally {
-                running.remove(row.siteId());
-            }
-        });
+        if (running.computeIfAbsent(siteId, s -> mine) != mine) return false;
+        try {
+            var row = begin.get();
+            if (row.isPresent()) sites.execute(() -> toTheEnd(row.get(), night));
+            else running.remove(siteId);
+            return row.isPresent();
+        } catch (RuntimeException e) {
+            running.remove(siteId);
+            throw e;
+        }
+    }
+
+    private void toTheEnd(NightRow row, Optional<Night> night) {
+        try {
+            run(row, night);
+        } catch (RuntimeException e) {
+            LOG.error("The night of site {} broke off", row.siteId(), e);
+        } finally {
+            running.remove(row.siteId());
+        }
     }
 
     private void run(NightRow row, Optional<Night> night) {
@@ -314,7 +326,7 @@ class NightRuns {
             if (store.end(row.id(), now, new Json(json.writeValueAsString(outcome))) == 0) return;
             store.forgetGone(row.siteId(), errands.stream().map(Errand::key).toArray(String[]::new));
             store.thin(row.siteId(), now.minus(KEPT));
-            log.write(Log.entry(row.by(), row.asked() ? "looked at the whole site" : "looked at night")
+            log.write(Log.entry(row.by(), "looked at the whole site")
                     .at(row.siteId())
                     .after(outcome.words()));
         });

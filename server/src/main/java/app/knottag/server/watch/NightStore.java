@@ -123,7 +123,7 @@ interface NightStore {
 
     @Select("""
             select news, about, what, coalesce(endpoint_id, 0) as endpoint_id, title, detail, since
-            from night_line where night_id = #{nightId} order by id limit 2000""")
+            from night_line where night_id = #{nightId} order by array_position(array['NEW', 'STILL', 'WELL'], news), id""")
     List<LineRow> lines(long nightId);
 
     /** Of nights that are some weeks back only the news is kept. */

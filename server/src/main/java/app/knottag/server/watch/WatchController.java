@@ -96,8 +96,14 @@ class WatchController {
 
     record NotLookedView(String why, List<String> what) {}
 
-    /** One night with all it tells. */
-    record NightReportView(NightLineView night, int looked, List<ToldLineView> lines, List<NotLookedView> left) {}
+    /**
+     * One night.
+     *
+     * @param lines what it tells, what is new first
+     * @param more how many lines it tells beside these
+     */
+    record NightReportView(
+            NightLineView night, int looked, List<ToldLineView> lines, int more, List<NotLookedView> left) {}
 
     private final Watches watches;
     private final Sites sites;
@@ -145,6 +151,7 @@ class WatchController {
                 view(report.night()),
                 watches.outcome(report.night()).looked(),
                 report.lines().stream().map(WatchController::view).toList(),
+                report.more(),
                 report.left().stream()
                         .map(l -> new NotLookedView(l.why(), l.what()))
                         .toList());

@@ -112,13 +112,15 @@ class Watches {
     /** Makes the same looks right now. */
     void now(long siteId, String by) {
         sites.site(siteId);
-        if (runs.progress(siteId).isPresent())
+        if (!runs.now(siteId, by))
             throw Problem.of(HttpStatus.CONFLICT, "looks-running", "The looks of this site go on just now.");
-        runs.now(siteId, by);
     }
 
     /** One night with all it tells. */
-    record Report(NightRow night, List<LineRow> lines, List<MorningText.Left> left) {}
+    record Report(NightRow night, List<LineRow> lines, int more, List<MorningText.Left> left) {}
+
+    /** So many lines of one night are shown. */
+    private static final int MOST = 500;
 
     Morning.Outcome outcome(NightRow night) {
         return runs.outcome(night);
@@ -126,7 +128,9 @@ class Watches {
 
     Report report(long id) {
         var night = night(id);
-        return new Report(night, nights.lines(id), NightRuns.left(nights.looks(id)));
+        var lines = nights.lines(id);
+        int shown = Math.min(lines.size(), MOST);
+        return new Report(night, lines.subList(0, shown), lines.size() - shown, NightRuns.left(nights.looks(id)));
     }
 
     private NightRow night(long id) {
