@@ -1,6 +1,6 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import { api, asProblem, ok, type Schemas } from '../../api/client';
+  import { api, asProblem, ok } from '../../api/client';
   import { useChange } from '../../api/change.svelte';
   import Loading from '../../ui/Loading.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -13,14 +13,8 @@
   const report = createQuery(() => nightQuery(nightId));
   const change = useChange(() => [['night', nightId], ['site', siteId, 'nights'], ['today']]);
   const night = $derived(report.data?.night);
-  const of = (news: Schemas['ToldLineView']['news']) =>
-    report.data?.lines.filter((l) => l.news === news) ?? [];
-  const groups = $derived([
-    { title: 'New', lines: of('NEW') },
-    { title: 'As before', lines: of('STILL') },
-    { title: 'Well again', lines: of('WELL') },
-  ]);
-
+  const GROUPS = { NEW: 'New', STILL: 'As before', WELL: 'Well again' } as const;
+  const of = (news: string) => report.data?.lines.filter((l) => l.news === news) ?? [];
   const read = () =>
     change.run(() => ok(api.PUT('/api/nights/{nightId}/read', { params: { path: { nightId } } })));
 </script>
@@ -40,11 +34,11 @@
         night.startedAt,
       )} to {night.endedAt ? dayTime(night.endedAt) : 'now'}.
     </p>
-    {#each groups as g (g.title)}
-      {#if g.lines.length}
-        <h3 class="mt-4 font-bold">{g.title}</h3>
-        <ul aria-label={g.title}>
-          {#each g.lines as l, i (i)}
+    {#each Object.entries(GROUPS) as [news, title] (news)}
+      {#if of(news).length}
+        <h3 class="mt-4 font-bold">{title}</h3>
+        <ul aria-label={title}>
+          {#each of(news) as l, i (i)}
             <ToldLine {siteId} line={l} />
           {/each}
         </ul>
