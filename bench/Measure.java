@@ -193,6 +193,7 @@ public class Measure {
         row5("/registries/…/lines", "/api/registries/" + registry + "/lines");
         signOffAll(db);
         row5("/rechecks", at + "/rechecks");
+        row5("/nights", at + "/nights");
     }
 
     /** Everybody at every site was proved within the last two years, and now and then something was found. */

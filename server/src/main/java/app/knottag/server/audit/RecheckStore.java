@@ -77,8 +77,9 @@ interface RecheckStore {
               select coalesce(again_at, at) as at, not failed and results @> '[{"check": "SERVICE", "status": "PASSED"}]' as held
               from check_run r where r.endpoint_id = e.id order by r.id desc limit 1
             ) r on r.held
-            where e.retired_at is null and (e.station = 'CONFIRM' and e.status = 'FAILED' and e.confirmed_at is not null
-              or e.confirmed_at <= c.before and coalesce(r.at <= c.before, true))
+            where e.retired_at is null and (e.confirmed_at <= c.before
+              or e.station = 'CONFIRM' and e.status = 'FAILED' and e.confirmed_at is not null)
+            and coalesce(r.at <= c.before, true)
             group by e.site_id, s.name, e.kind, c.partner order by e.site_id""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     List<OverdueRow> overdue(
