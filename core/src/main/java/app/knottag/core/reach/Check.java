@@ -76,6 +76,11 @@ public enum Check {
         return outcomes.isEmpty();
     }
 
+    /** Whether it fails as well when the device or its partner is only switched off, as for the night. */
+    public boolean failsWhenOff() {
+        return this == ANSWERS || this == PARTNER || this == DEVICE_TO_PARTNER;
+    }
+
     /** Returns the look of the diagnosis that it is, if it is one. */
     public Optional<Question> question() {
         return Optional.ofNullable(question);

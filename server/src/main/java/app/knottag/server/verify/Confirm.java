@@ -143,8 +143,8 @@ public class Confirm {
     }
 
     /**
-     * Makes the checks of one endpoint and nothing else; what came out as the last time lengthens that run. A device that does
-     * not answer may be switched off at night, so that proves nothing and is not kept.
+     * Makes the checks of one endpoint and nothing else; what came out as the last time lengthens that run. What fails
+     * as well when somebody has switched off the device or its partner for the night proves nothing, and is not kept.
      *
      * @return the results, or empty when it is not to be proved now
      */
@@ -157,7 +157,7 @@ public class Confirm {
         var once = new Remembered(probes);
         var vantage = targets.vantage(endpoint.siteId(), once);
         var results = new CheckRunner(target.get(), once, vantage, clock).run(lookers, r -> {});
-        if (results.stream().anyMatch(r -> r.check() == Check.ANSWERS && r.failed())) return Optional.of(results);
+        if (results.stream().anyMatch(r -> r.failed() && r.check().failsWhenOff())) return Optional.of(results);
         transactions.executeWithoutResult(t -> {
             var same = Optional.ofNullable(checkRuns.latest(endpointId)).filter(r -> sameAgain(r, basis, results));
             if (same.isPresent()) {

@@ -52,27 +52,26 @@ class NightChecks implements NightLook {
         if (results.isEmpty())
             return Told.not("Its address, MAC and serial are not all on record, or lie outside the site's segments.");
         var failed = results.get().stream().filter(CheckResult::failed).toList();
-        return Told.saw(failed.stream()
-                .limit(1)
-                .map(f -> seen(endpointId, name, f, failed.size()))
+        var off = failed.stream().filter(f -> f.check() == Check.ANSWERS).findFirst();
+        return Told.saw(off
+                .or(() -> failed.stream().filter(f -> !f.check().failsWhenOff()).findFirst())
+                .or(() -> failed.stream().findFirst())
+                .map(f -> new Seen("device", f.check().name(), endpointId, title(name, f), detail(f, failed.size())))
+                .stream()
                 .toList());
     }
 
+    private static String title(String name, CheckResult told) {
+        if (told.check() == Check.ANSWERS) return name + " did not answer";
+        return told.check().failsWhenOff() ? name + " did not find its partner" : name + " fails a check";
+    }
+
     /** Who does not answer at all may have been switched off for the night: nobody can say that it is broken. */
-    private static Seen seen(long endpointId, String name, CheckResult first, int failed) {
-        if (first.check() == Check.ANSWERS)
-            return new Seen(
-                    "device",
-                    first.check().name(),
-                    endpointId,
-                    name + " did not answer",
-                    "It is off, or cut off: a look at night cannot tell. Does it answer by day? Then it is switched off at night.");
-        String more = failed == 1 ? "" : " " + (failed - 1) + " more of its checks failed.";
-        return new Seen(
-                "device",
-                first.check().name(),
-                endpointId,
-                name + " fails a check",
-                "“" + first.check().title() + "”: " + first.seen() + " " + first.remedy() + more);
+    private static String detail(CheckResult told, int failed) {
+        if (told.check() == Check.ANSWERS)
+            return "It is off, or cut off: a look at night cannot tell. Does it answer by day? Then it is switched off at night.";
+        String what = "“" + told.check().title() + "”: " + told.seen() + " ";
+        if (told.check().failsWhenOff()) return what + "The partner may be off at night: check it by day.";
+        return what + told.remedy() + (failed == 1 ? "" : " " + (failed - 1) + " more of its checks failed.");
     }
 }

@@ -23,19 +23,27 @@ class NightSweeps implements NightLook {
 
     @Override
     public List<Errand> errands(long siteId) {
-        return store.segments(siteId).stream().map(this::errand).toList();
+        return store.segments(siteId).stream()
+                .filter(s -> hosts(s) <= Sweep.MOST_HOSTS)
+                .map(s -> new Errand(
+                        "sweep " + s.id(),
+                        "Sweep of " + s.name(),
+                        (int) Math.max(1, hosts(s)),
+                        false,
+                        gently -> sweeps.wait(s.id(), gently)))
+                .toList();
     }
 
-    private Errand errand(SegmentRow segment) {
-        String key = "sweep " + segment.id(), what = "Sweep of " + segment.name();
-        long hosts = (1L << 32 - segment.prefix().prefixLength()) - 2;
-        if (hosts > Sweep.MOST_HOSTS)
-            return new Errand(
-                    key,
-                    what,
-                    0,
-                    false,
-                    gently -> Told.not("It has more than " + Sweep.MOST_HOSTS + " addresses; so many are not swept."));
-        return new Errand(key, what, (int) Math.max(1, hosts), false, gently -> sweeps.wait(segment.id(), gently));
+    @Override
+    public List<String> hints(long siteId) {
+        return store.segments(siteId).stream()
+                .filter(s -> hosts(s) > Sweep.MOST_HOSTS)
+                .map(s -> s.name() + " has more than " + Sweep.MOST_HOSTS
+                        + " addresses; so many are not swept. Paste a neighbour table of its router instead.")
+                .toList();
+    }
+
+    private static long hosts(SegmentRow segment) {
+        return (1L << 32 - segment.prefix().prefixLength()) - 2;
     }
 }

@@ -150,14 +150,16 @@ class NightApiTest {
         assertThat(lines(good)).isEmpty();
         assertThat(good.at("/night/words").asString()).isEqualTo("Nothing new.");
         assertThat(good.get("looked").asInt()).isEqualTo(3);
-        when(Running.PROBES.connect(any(), anyInt())).thenReturn(Probes.Connection.REFUSED);
+        when(Running.PROBES.connect(eq(Ipv4Address.parse("10.7.0.51")), anyInt()))
+                .thenReturn(Probes.Connection.REFUSED);
         assertThat(lines(look())).containsExactly("NEW Till 1 fails a check");
         assertThat(count("check_run where endpoint_id = " + till)).isEqualTo(2);
         assertThat(lines(look())).containsExactly("STILL Till 1 fails a check");
         assertThat(count("check_run where endpoint_id = " + till)).isEqualTo(2);
         assertThat(count("check_run where again_at is not null and failed and endpoint_id = " + till))
                 .isEqualTo(1);
-        when(Running.PROBES.connect(any(), anyInt())).thenReturn(Probes.Connection.OPEN);
+        when(Running.PROBES.connect(eq(Ipv4Address.parse("10.7.0.51")), anyInt()))
+                .thenReturn(Probes.Connection.OPEN);
         var mended = look();
         assertThat(lines(mended)).containsExactly("WELL Till 1 fails a check");
         assertThat(mended.at("/lines/0/endpointId").asLong()).isEqualTo(till);
@@ -207,6 +209,27 @@ class NightApiTest {
         when(Running.PROBES.ask(any(), anyInt(), any())).thenReturn(Optional.empty());
         assertThat(lines(look())).containsExactly("NEW Till 1 did not answer");
         assertThat(count("check_run where failed and endpoint_id = " + till)).isZero();
+    }
+
+    @DisplayName("So may its partner be; what fails of itself is told instead, and kept")
+    @Test
+    void partnerOffAtNight() throws SQLException {
+        look();
+        when(Running.PROBES.ask(eq(Ipv4Address.parse("10.7.0.31")), anyInt(), any()))
+                .thenReturn(Optional.empty());
+        when(Running.PROBES.connect(eq(Ipv4Address.parse("10.7.0.31")), anyInt()))
+                .thenReturn(Probes.Connection.SILENT);
+        var report = look();
+        assertThat(lines(report)).containsExactly("NEW Till 1 did not find its partner");
+        assertThat(report.at("/lines/0/detail").asString())
+                .endsWith("The partner may be off at night: check it by day.");
+        assertThat(count("check_run where failed and endpoint_id = " + till)).isZero();
+        when(Running.PROBES.connect(eq(Ipv4Address.parse("10.7.0.51")), anyInt()))
+                .thenReturn(Probes.Connection.REFUSED);
+        assertThat(lines(look())).containsExactly("NEW Till 1 fails a check");
+        assertThat(count("check_run where failed and endpoint_id = " + till)).isEqualTo(1);
+        Running.write("update segment set prefix = '10.0.0.0/12' where id = " + site[1]);
+        assertThat(all().at("/next/hints/0").asString()).startsWith("Shop has more than 1022 addresses");
     }
 
     @DisplayName(
