@@ -58,7 +58,7 @@
         {/each}
       </ul>
     {/if}
-    {#if night.tells && !night.read}
+    {#if night.morning && night.tells && !night.read}
       <button class="btn mt-4 btn-primary" onclick={read} disabled={change.busy}>I have read it</button>
     {/if}
     <Trouble problem={change.problem} />
