@@ -3,10 +3,13 @@ package app.knottag.core.watch;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import app.knottag.core.reach.Check;
+import app.knottag.core.reach.CheckResult;
 import app.knottag.core.reading.ReadingException;
 import app.knottag.core.runbook.Nightly.Busy;
 import app.knottag.core.runbook.Nightly.Restart;
 import app.knottag.core.runbook.Stage.Station;
+import app.knottag.core.status.Status;
 import app.knottag.core.time.DateStyle;
 import app.knottag.core.time.SiteClock;
 import app.knottag.core.today.Notice;
@@ -205,6 +208,31 @@ class WatchTest {
                 ZoneId.of("Europe/Berlin"));
         assertThat(night.unknown()).containsExactly("Till 1");
         assertThat(night.free()).containsExactly(night.whole());
+    }
+
+    @DisplayName(
+            "At night silence is no fault; what fails of itself is told before what fails with a partner that is off")
+    @ParameterizedTest(name = "{0}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "                                   | ",
+                "ANSWERS WHO_ANSWERS PORT_OPEN       | Till 1 did not answer: It is off, or cut off",
+                "WHO_ANSWERS                         | Till 1 fails a check: “Who answers there”: seen mend",
+                "PORT_OPEN SERVICE                   | Till 1 fails a check: “Its service port is open”: seen mend 1 more",
+                "PARTNER                             | Till 1 did not find its partner: “",
+                "PARTNER DEVICE_TO_PARTNER SERVICE   | Till 1 fails a check: “Its service answers”: seen mend 2 more",
+                "DEVICE_TO_PARTNER                   | Till 1 did not find its partner: “",
+            })
+    void unwell(String failed, String told) {
+        var all = failed == null ? List.<String>of() : List.of(failed.split(" "));
+        var results = Arrays.stream(Check.values())
+                .map(c -> new CheckResult(
+                        c, all.contains(c.name()) ? Status.FAILED : Status.PASSED, "seen", "mend", "here", NOW, 1))
+                .toList();
+        var unwell = Unwell.of(7, "Till 1", results);
+        assertThat(unwell.isPresent()).isEqualTo(told != null);
+        unwell.ifPresent(s -> assertThat(s.title() + ": " + s.detail()).startsWith(told));
     }
 
     private static Seen seen(String about, String what) {

@@ -1,8 +1,7 @@
 package app.knottag.server.verify;
 
 import app.knottag.core.reach.Check;
-import app.knottag.core.reach.CheckResult;
-import app.knottag.core.watch.Seen;
+import app.knottag.core.watch.Unwell;
 import app.knottag.server.record.NightLook;
 import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
@@ -48,30 +47,10 @@ class NightChecks implements NightLook {
     }
 
     private Told look(long endpointId, String name) {
-        var results = confirm.atNight(endpointId);
-        if (results.isEmpty())
-            return Told.not("Its address, MAC and serial are not all on record, or lie outside the site's segments.");
-        var failed = results.get().stream().filter(CheckResult::failed).toList();
-        var off = failed.stream().filter(f -> f.check() == Check.ANSWERS).findFirst();
-        return Told.saw(off
-                .or(() -> failed.stream().filter(f -> !f.check().failsWhenOff()).findFirst())
-                .or(() -> failed.stream().findFirst())
-                .map(f -> new Seen("device", f.check().name(), endpointId, title(name, f), detail(f, failed.size())))
-                .stream()
-                .toList());
-    }
-
-    private static String title(String name, CheckResult told) {
-        if (told.check() == Check.ANSWERS) return name + " did not answer";
-        return told.check().failsWhenOff() ? name + " did not find its partner" : name + " fails a check";
-    }
-
-    /** Who does not answer at all may have been switched off for the night: nobody can say that it is broken. */
-    private static String detail(CheckResult told, int failed) {
-        if (told.check() == Check.ANSWERS)
-            return "It is off, or cut off: a look at night cannot tell. Does it answer by day? Then it is switched off at night.";
-        String what = "“" + told.check().title() + "”: " + told.seen() + " ";
-        if (told.check().failsWhenOff()) return what + "The partner may be off at night: check it by day.";
-        return what + told.remedy() + (failed == 1 ? "" : " " + (failed - 1) + " more of its checks failed.");
+        return confirm.atNight(endpointId)
+                .map(results ->
+                        Told.saw(Unwell.of(endpointId, name, results).stream().toList()))
+                .orElseGet(() -> Told.not(
+                        "Its address, MAC and serial are not all on record, or lie outside the site's segments."));
     }
 }

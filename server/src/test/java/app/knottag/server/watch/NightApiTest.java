@@ -259,6 +259,10 @@ class NightApiTest {
         api.put("/api/nights/" + report.at("/night/id").asLong() + "/read", "").expect(200);
         assertThat(notices()).isEmpty();
         assertThat(all().at("/nights/0/read").asBoolean()).isTrue();
+        assertThat(api.get("/api/sites/" + site[0] + "/log").expect(200).body())
+                .contains("looks every night")
+                .contains("looked at the whole site")
+                .contains("One thing is new.");
     }
 
     private List<String> notices() {
