@@ -60,9 +60,9 @@
           error={problem?.field('port')}
         />
       </div>
-      <TextField label="From" required bind:value={t.sender} error={problem?.field('sender')} />
+      <TextField label="Sender" required bind:value={t.sender} error={problem?.field('sender')} />
       <TextField
-        label="To"
+        label="Recipients"
         required
         hint="imke@office.example, joris@office.example"
         bind:value={t.recipients}

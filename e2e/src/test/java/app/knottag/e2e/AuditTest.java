@@ -192,9 +192,9 @@ class AuditTest extends InTheDemo {
         assertThat(page.getByText("Every night, 01:00 to 04:30")).isVisible();
         button(page, "Send it by mail").click();
         field(page, "Relay").fill("mail.barn.example");
-        field(page, "From").fill("imke");
-        field(page, "To").fill("imke@barn.example");
-        field(page, "To").press("Enter");
+        field(page, "Sender").fill("imke");
+        field(page, "Recipients").fill("imke@barn.example");
+        field(page, "Recipients").press("Enter");
         assertThat(page.getByText("“imke” is not a")).isVisible();
     }
 }

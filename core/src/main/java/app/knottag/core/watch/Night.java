@@ -127,14 +127,4 @@ public record Night(LocalDate morning, TimeSpan whole, List<TimeSpan> free, List
         }
         return new Laid(placed, left);
     }
-
-    /** Returns how long looks may go on in it altogether. */
-    public Duration freeTime() {
-        return free.stream().map(TimeSpan::lasts).reduce(Duration.ZERO, Duration::plus);
-    }
-
-    /** Returns whether it is over at a moment. */
-    public boolean over(Instant now) {
-        return !now.isBefore(whole.until());
-    }
 }

@@ -1,6 +1,5 @@
 package app.knottag.core.watch;
 
-import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
@@ -24,9 +23,5 @@ public record TimeSpan(Instant from, Instant until) {
 
     boolean has(Instant moment) {
         return !moment.isBefore(from) && moment.isBefore(until);
-    }
-
-    Duration lasts() {
-        return Duration.between(from, until);
     }
 }

@@ -44,7 +44,7 @@ class MailController {
         return mails.settings()
                 .map(m -> new MorningMailView(
                         true, m.host(), m.port(), m.secured(), m.sender(), m.recipients(), m.trouble()))
-                .orElse(new MorningMailView(false, "", USUAL_PORT, false, "", "", ""));
+                .orElse(new MorningMailView(false, "", USUAL_PORT, true, "", "", ""));
     }
 
     @PutMapping("/api/morning-mail")

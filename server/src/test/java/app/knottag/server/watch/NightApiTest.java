@@ -222,7 +222,7 @@ class NightApiTest {
         var report = look();
         assertThat(lines(report)).containsExactly("NEW Till 1 did not find its partner");
         assertThat(report.at("/lines/0/detail").asString())
-                .endsWith("The partner may be off at night: check it by day.");
+                .endsWith("The partner may be switched off: check it when that is on.");
         assertThat(count("check_run where failed and endpoint_id = " + till)).isZero();
         when(Running.PROBES.connect(eq(Ipv4Address.parse("10.7.0.51")), anyInt()))
                 .thenReturn(Probes.Connection.REFUSED);
