@@ -74,7 +74,8 @@ final class PastMeasure {
             seen.add(new AuditSite.Seen(mac, at, Sighting.Source.NEIGHBOURS, LAST.minus(Duration.ofDays(9)), LAST));
         }
         var segment = new Segment(Ipv4Prefix.parse("10.64.0.0/16"), Optional.empty(), List.of());
-        var site = new AuditSite(List.of(segment), recorded, Map.of(), seen, Optional.of(LAST), Map.of(), List.of());
+        var site = new AuditSite(
+                List.of(segment), recorded, Map.of(), seen, Optional.of(LAST), Map.of(), Map.of(), Map.of(), List.of());
         double ours = Measure.median(() -> Audit.of(site, LAST).size(), 60, 101);
         double bare = Measure.median(() -> {
             var byMac = new HashMap<Mac, AuditSite.Recorded>();

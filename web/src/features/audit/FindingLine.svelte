@@ -5,7 +5,8 @@
   import TextField from '../../ui/TextField.svelte';
   import { dayTime } from '../../ui/time';
   import { draft } from '../../ui/draft.svelte';
-  import { at, changeAt, go, pastAt } from '../../router';
+  import { at, go, pastAt } from '../../router';
+  import WayBack from './WayBack.svelte';
   import { settledAt } from './words';
 
   /** How one device stands, and the one act that mends it. */
@@ -22,6 +23,8 @@
   const stay = $derived(f.stays[0]);
   const stranger = $derived(f.standing === 'STRANGER' || f.standing === 'GUEST');
   const settled = $derived(settledAt(siteId, f));
+  const away = $derived(f.standing === 'AUTOMATIC' || f.standing === 'MOVED');
+  let asking = $state(false);
 
   async function know() {
     const kept = await change.run(() =>
@@ -56,17 +59,22 @@
         {#if stay}<span>since {dayTime(stay.since)}, last seen {dayTime(stay.last)}</span>{/if}
         {#if f.port}<span>at {f.port}</span>{/if}
         {#if stay}<a class="link" href={pastAt(siteId, { of: f.mac || stay.at })}>where it was before</a>{/if}
-        {#if f.endpointId && (f.standing === 'AUTOMATIC' || f.standing === 'MOVED')}<a
-            class="link"
-            href={changeAt(siteId, { change: 'ADDRESS', subject: `DEVICE:${f.endpointId}` })}
-            >what points at its address</a
-          >{/if}
         <span>{f.sure} % sure{f.sources.length ? `, by ${f.sources.join(' and ')}` : ''}</span>
       </p>
+      {#if away}
+        <button
+          class="btn mt-2 btn-outline btn-primary btn-sm"
+          aria-expanded={asking}
+          onclick={() => (asking = !asking)}>What happened, and the way back</button
+        >
+        {#if asking}<WayBack {siteId} id={f.endpointId} {mayWork} />{/if}
+      {/if}
       {#if mayWork}
         <div class="mt-2 flex flex-wrap gap-2">
-          {#if settled}<a class="btn btn-outline btn-primary btn-sm" href={settled.href}>{settled.words}</a
-            >{/if}
+          {#each settled as { href, words }, i (words)}<a
+              class={['btn btn-sm', i ? 'btn-ghost' : 'btn-outline btn-primary']}
+              {href}>{words}</a
+            >{/each}
           {#if stranger}
             <button class="btn btn-outline btn-primary btn-sm" onclick={takeIn}>Take it in</button>
             <button

@@ -1,5 +1,5 @@
 import { queryOptions, skipToken } from '@tanstack/svelte-query';
-import { api, ok, type Schemas } from '../../api/client';
+import { api, ok, okWithTag, type Schemas } from '../../api/client';
 
 export const pastQuery = (siteId: number, asked: { of: string; at: string }) =>
   queryOptions({
@@ -40,6 +40,13 @@ export const gearQuery = (siteId: number) =>
     queryKey: ['site', siteId, 'gear'],
     queryFn: ({ signal }) =>
       ok(api.GET('/api/sites/{siteId}/gear-readings', { params: { path: { siteId } }, signal })),
+  });
+
+export const wayBackQuery = (id: number) =>
+  queryOptions({
+    queryKey: ['endpoint', id, 'way-back'],
+    queryFn: ({ signal }) =>
+      okWithTag(api.GET('/api/endpoints/{id}/way-back', { params: { path: { id } }, signal })),
   });
 
 export const recheckQuery = (siteId: number) =>

@@ -3,15 +3,18 @@ import { at } from '../../router';
 
 /** Where what differs is settled, as far as it is an endpoint of ours. */
 export function settledAt(siteId: number, f: Schemas['FindingView']) {
-  if (!f.endpointId) return undefined;
+  if (!f.endpointId) return [];
+  const check = { href: at(siteId, 'confirm', f.endpointId), words: 'Check it' };
   switch (f.standing) {
     case 'OTHER_INTERFACE':
-      return { href: at(siteId, 'register', f.endpointId), words: 'To its MACs' };
+      return [{ href: at(siteId, 'register', f.endpointId), words: 'To its MACs' }];
     case 'AUTOMATIC':
     case 'MOVED':
-      return { href: at(siteId, 'onboard', f.endpointId), words: 'To its type sheet' };
+      return [];
+    case 'SILENT':
+      return [check, { href: at(siteId, 'register', f.endpointId), words: 'It was replaced' }];
     default:
-      return { href: at(siteId, 'confirm', f.endpointId), words: 'Check it' };
+      return [check];
   }
 }
 

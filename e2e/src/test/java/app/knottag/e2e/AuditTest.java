@@ -3,6 +3,7 @@ package app.knottag.e2e;
 import static app.knottag.e2e.Demo.button;
 import static app.knottag.e2e.Demo.field;
 import static app.knottag.e2e.Demo.heading;
+import static app.knottag.e2e.Demo.key;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
 import com.microsoft.playwright.Locator;
@@ -10,6 +11,8 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
+import java.util.List;
+import java.util.Map;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
@@ -18,6 +21,8 @@ class AuditTest extends InTheDemo {
 
     private static final LocatorAssertions.ContainsTextOptions LATE =
             new LocatorAssertions.ContainsTextOptions().setTimeout(60_000);
+
+    private static final Locator.GetByTextOptions EXACTLY = new Locator.GetByTextOptions().setExact(true);
 
     private static Locator line(Page page, String standing) {
         return page.locator("[data-standing=" + standing + "]");
@@ -88,8 +93,9 @@ class AuditTest extends InTheDemo {
         whatIf(page);
         gear(page);
         page.navigate(demo.url() + "/sites/1/audit");
-        line(page, "AUTOMATIC").getByText("To its type sheet").click();
-        assertThat(page).hasURL(Pattern.compile("/sites/1/onboard/\\d+$"));
+        line(page, "AUTOMATIC").getByText("What happened, and the way back").click();
+        assertThat(line(page, "AUTOMATIC")).containsText("Most likely: It was reset, or set to automatic");
+        readable(page, "the way back");
         var narrow = demo.enter("TECHNICIAN", 390, 844, ColorScheme.DARK);
         narrow.navigate(demo.url() + "/sites/1/audit");
         assertThat(line(narrow, "STRANGER")).isVisible();
@@ -119,10 +125,89 @@ class AuditTest extends InTheDemo {
         readable(narrow, "the nights at night");
     }
 
+    /** What differs of one device. */
+    private static Locator of(Page page, String name) {
+        return page.locator("[data-standing]").filter(new Locator.FilterOptions().setHasText(name));
+    }
+
+    private static void back(Page page) {
+        page.navigate(demo.url() + "/sites/5/audit");
+        assertThat(heading(page, "What differs from the record")).isVisible();
+    }
+
+    /** From what happened through the runbook to the signature, with the keyboard. */
+    private static void setUpAgain(Page page, String name, String device, String most, Map<String, String> known) {
+        back(page);
+        of(page, name).getByText("What happened, and the way back").press("Enter");
+        assertThat(of(page, name)).containsText("Most likely: " + most);
+        of(page, name).getByText("Open these steps again").press("Enter");
+        of(page, name).getByText("Go on in its runbook").press("Enter");
+        assertThat(page).hasURL(Pattern.compile("/sites/5/onboard/\\d+$"));
+        var keys = new Keys(page, Long.parseLong(page.url().replaceAll(".*/", "")), device);
+        for (var step : keys.book().get("steps")) {
+            if (step.get("status").asString().equals("PASSED")) continue;
+            if (step.get("gate").get("type").asString().equals("CONFIRMED")) keys.sign();
+            else keys.carry(Keys.step(keys.book(), step.get("key").asString()), known);
+        }
+    }
+
+    @Test
+    void anOfficeThatDriftedForTwoMonthsIsSettledByFollowingTheScreen() {
+        var page = demo.enter("LEAD");
+        var hand = new Keys(page, 0, "");
+        back(page);
+        assertThat(page.getByRole(AriaRole.STATUS)).containsText("9 things differ; 2 as on record");
+        readable(page, "an office that drifted");
+        setUpAgain(page, "Post scanner", "post-scanner", "It was reset", Map.of("ADDRESS", "10.44.40.21"));
+        setUpAgain(page, "Front copier", "front-copier", "Another address", Map.of("ADDRESS", "10.44.40.20"));
+        hand.bench("PUT", "brought-tablet/faults/NO_POWER", "");
+        back(page);
+        assertThat(line(page, "DUPLICATE")).containsText("Unplug 02:5E:10:44:40:18 first");
+        line(page, "DUPLICATE").getByText("Check it").press("Enter");
+        key(page, "Check again Space").press("Enter");
+        assertThat(heading(page, "All checks hold")).isVisible();
+        back(page);
+        assertThat(line(page, "DUPLICATE")).hasCount(0);
+        line(page, "OTHER_INTERFACE").getByText("To its MACs").press("Enter");
+        button(page, "Interfaces").press("Enter");
+        page.getByRole(AriaRole.DIALOG).getByLabel("MAC").fill("00:00:5E:00:53:35");
+        button(page, "Keep the interfaces").press("Enter");
+        assertThat(page.getByRole(AriaRole.DIALOG)).isHidden();
+        back(page);
+        of(page, "File room door reader, silent")
+                .getByText("It was replaced", EXACTLY)
+                .press("Enter");
+        button(page, "Replace the unit").press("Enter");
+        field(page, "New MAC").fill("00:00:5E:00:53:4E");
+        field(page, "New serial").fill("DR-410999");
+        field(page, "Why").fill("Somebody hung another one there");
+        button(page, "Begin the swap").press("Enter");
+        assertThat(page.getByRole(AriaRole.DIALOG)).isHidden();
+        hand.bench("DELETE", "partner-phone/faults/NO_POWER", "");
+        for (var what : List.of(
+                Map.entry("00:00:5E:00:53:5A", "The kitchen screen"),
+                Map.entry("02:5E:10:44:40:18", "A tablet that went home"))) {
+            back(page);
+            assertThat(line(page, "STRANGER").first()).containsText(what.getKey());
+            line(page, "STRANGER").first().getByText("Say what it is", EXACTLY).press("Enter");
+            field(page, "What it is, such as the owner’s phone").fill(what.getValue());
+            field(page, "What it is, such as the owner’s phone").press("Enter");
+            assertThat(field(page, "What it is, such as the owner’s phone")).hasCount(0);
+        }
+        page.getByText("Look again").press("Enter");
+        key(page, "Ask every address").press("Enter");
+        assertThat(page.locator("[data-swept=AS_PLANNED]")
+                        .filter(new Locator.FilterOptions().setHasText("Phone of the partners")))
+                .isVisible();
+        back(page);
+        assertThat(page.getByRole(AriaRole.STATUS)).containsText("Nothing differs; 8 as on record.");
+    }
+
     /** Told beforehand what the router's replacement asks for, and made a visit of, with the keyboard alone. */
     private static void whatIf(Page page) {
         page.navigate(page.url().replaceFirst("/audit.*", "/audit"));
-        line(page, "AUTOMATIC").getByText("what points at its address").click();
+        line(page, "AUTOMATIC").getByText("What happened, and the way back").click();
+        line(page, "AUTOMATIC").getByText("Make it a visit").click();
         assertThat(page.getByRole(AriaRole.STATUS)).containsText("to prove again");
         page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("What if"))
                 .press("Enter");

@@ -2,7 +2,6 @@ package app.knottag.e2e;
 
 import static app.knottag.e2e.Demo.button;
 import static app.knottag.e2e.Demo.field;
-import static app.knottag.e2e.Demo.heading;
 import static app.knottag.e2e.Demo.key;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
@@ -74,7 +73,7 @@ class OnboardTest extends InTheDemo {
         for (var step : keys.book().get("steps")) {
             String at = step.get("key").asString();
             if (step.get("gate").get("type").asString().equals("CONFIRMED")) {
-                sign(page, keys);
+                keys.sign();
                 continue;
             }
             var here = new HashMap<>(known);
@@ -83,21 +82,6 @@ class OnboardTest extends InTheDemo {
             keys.carry(Keys.step(keys.book(), at), here);
         }
         assertThat(page.locator("[data-standing]")).containsText("Proved and signed off by Imke Rasmund");
-    }
-
-    private static void sign(Page page, Keys keys) {
-        var link = page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Go to Confirm"));
-        keys.tabTo(link);
-        page.keyboard().press("Enter");
-        assertThat(key(page, "Run the checks")).isVisible();
-        page.keyboard().press("Space");
-        Technician.look(page);
-        assertThat(heading(page, "All checks hold")).isVisible();
-        keys.tabTo(button(page, "Sign off as Imke Rasmund"));
-        page.keyboard().press("Enter");
-        assertThat(page.locator("[data-standing]")).containsText("Proved and signed off");
-        page.keyboard().press("g");
-        page.keyboard().press("o");
     }
 
     @Test

@@ -10,6 +10,7 @@ import java.net.InetAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -36,6 +37,7 @@ final class Bench {
     private final JsonMapper json = new JsonMapper();
     private final Map<String, Device> devices = new LinkedHashMap<>();
     private final Map<String, LineServer> open = new HashMap<>();
+    private volatile Duration back = Duration.ZERO;
     private final ScheduledExecutorService later = Executors.newSingleThreadScheduledExecutor(r -> {
         var thread = new Thread(r, "restarts");
         thread.setDaemon(true);
@@ -57,8 +59,19 @@ final class Bench {
         agree();
     }
 
+    /** Lets all clocks of the bench stand back by so much, while the demo makes up what happened some weeks ago. */
+    synchronized void back(Duration by) throws IOException {
+        back = by;
+        agree();
+    }
+
+    /** What all clocks of the bench show. */
+    Instant time() {
+        return Instant.now().minus(back);
+    }
+
     synchronized SiteModel model() {
-        var now = Instant.now();
+        var now = time();
         return new SiteModel(devices.values().stream()
                         .filter(d -> d.up(now))
                         .map(Device::station)
@@ -78,7 +91,7 @@ final class Bench {
     }
 
     synchronized List<Device.Face> faces() {
-        var now = Instant.now();
+        var now = time();
         return devices.values().stream()
                 .filter(d -> d.station().role() == Role.ENDPOINT)
                 .map(d -> d.face(now, dhcp.leased(d.station())))
@@ -100,7 +113,7 @@ final class Bench {
                 model().stations().stream()
                         .filter(s -> s.role() == Role.ENDPOINT && s.leasing())
                         .toList(),
-                Instant.now());
+                time());
     }
 
     String neighbours() {
@@ -129,7 +142,7 @@ final class Bench {
         Files.writeString(fresh, json.writeValueAsString(states));
         Files.move(fresh, kept, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
         agree();
-        long wait = device.upAt().toEpochMilli() - System.currentTimeMillis();
+        long wait = Duration.between(time(), device.upAt()).toMillis();
         if (wait > 0) later.schedule(this::agreeQuietly, wait + 20, TimeUnit.MILLISECONDS);
     }
 

@@ -26,7 +26,11 @@ final class Certificates {
         var file = folder.resolve(good ? "standin-good.p12" : "standin-ended.p12");
         try {
             if (Files.notExists(file))
-                make(file, good ? List.of("-validity", "365") : List.of("-startdate", "-400d", "-validity", "365"));
+                make(
+                        file,
+                        good
+                                ? List.of("-startdate", "-70d", "-validity", "365")
+                                : List.of("-startdate", "-400d", "-validity", "365"));
             var store = KeyStore.getInstance("PKCS12");
             try (var in = Files.newInputStream(file)) {
                 store.load(in, STORE);

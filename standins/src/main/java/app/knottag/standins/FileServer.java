@@ -7,6 +7,7 @@ import java.net.Socket;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 
 /** Shared folders as far as agreeing upon a dialect ([MS-SMB2] 2.2.4); nobody can sign in. */
 final class FileServer {
@@ -18,7 +19,7 @@ final class FileServer {
 
     private FileServer() {}
 
-    static void agree(Socket socket) throws IOException {
+    static void agree(Socket socket, Instant time) throws IOException {
         var in = new DataInputStream(socket.getInputStream());
         OutputStream out = socket.getOutputStream();
         while (true) {
@@ -43,7 +44,7 @@ final class FileServer {
                     .putShort((short) 0);
             answer.putLong(0x4B6E6F74L).putLong(0x546167L);
             answer.putInt(0).putInt(65_536).putInt(65_536).putInt(65_536);
-            answer.putLong((System.currentTimeMillis() / 1000 + EPOCH_1601_SECONDS) * 10_000_000L)
+            answer.putLong((time.getEpochSecond() + EPOCH_1601_SECONDS) * 10_000_000L)
                     .putLong(0);
             answer.putShort((short) (HEADER + BODY)).putShort((short) 0).putInt(0);
             out.write(answer.array());

@@ -90,7 +90,7 @@ final class LineServer {
         try (socket) {
             socket.setSoTimeout(PATIENCE_MILLIS);
             if (station.protocol() == Protocol.FILE) {
-                FileServer.agree(socket);
+                FileServer.agree(socket, bench.time());
                 return;
             }
             if (station.protocol() == Protocol.RAW_PRINT) {

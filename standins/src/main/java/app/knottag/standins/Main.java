@@ -10,7 +10,7 @@ import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Clock;
-import java.time.Instant;
+import java.time.Duration;
 import java.util.Map;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.type.TypeReference;
@@ -62,6 +62,10 @@ public final class Main {
         server.createContext("/barred", exchange -> answer(exchange, 200, bench.barred()));
         server.createContext("/holders", exchange -> answer(exchange, 200, bench.holders()));
         server.createContext("/away", exchange -> answer(exchange, 200, bench.away()));
+        server.createContext("/clock", exchange -> {
+            bench.back(Duration.parse(new String(exchange.getRequestBody().readAllBytes(), StandardCharsets.UTF_8)));
+            answer(exchange, 200, bench.time().toString());
+        });
         server.createContext("/dhcp/leases", exchange -> answer(exchange, 200, bench.leases()));
         server.createContext("/dhcp/reservations", exchange -> {
             try {
@@ -83,7 +87,7 @@ public final class Main {
                                 exchange.getRequestBody().readAllBytes(), new TypeReference<Map<String, String>>() {});
                         bench.change(path[2], device -> device.type(typed));
                     }
-                    case "POST restart" -> bench.change(path[2], device -> device.restart(Instant.now()));
+                    case "POST restart" -> bench.change(path[2], device -> device.restart(bench.time()));
                     case "PUT faults", "DELETE faults" -> {
                         var fault = Fault.valueOf(path[4]);
                         bench.change(path[2], device -> device.upset(fault, what.startsWith("PUT")));

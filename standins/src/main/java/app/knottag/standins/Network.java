@@ -9,7 +9,6 @@ import java.net.DatagramSocket;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.util.Arrays;
-import java.util.Date;
 import org.apache.commons.net.ntp.NtpV3Impl;
 import org.apache.commons.net.ntp.NtpV3Packet;
 import org.apache.commons.net.ntp.TimeStamp;
@@ -35,7 +34,7 @@ final class Network {
 
     static void serve(Sockets sockets, Bench bench, InetAddress address, Offer.Network network) throws IOException {
         var time = sockets.keep(new DatagramSocket(new InetSocketAddress(address, NTP_PORT)));
-        sockets.listen(() -> time(time));
+        sockets.listen(() -> time(time, bench));
         if (!network.resolver()) return;
         var udp = sockets.keep(new DatagramSocket(new InetSocketAddress(address, DNS_PORT)));
         sockets.listen(() -> names(udp, address, network));
@@ -86,19 +85,19 @@ final class Network {
         return answer.toWire();
     }
 
-    private static void time(DatagramSocket socket) throws IOException {
+    private static void time(DatagramSocket socket, Bench bench) throws IOException {
         var buffer = new byte[LONGEST];
         while (true) {
             var packet = new DatagramPacket(buffer, buffer.length);
             socket.receive(packet);
             var asked = new NtpV3Impl();
             asked.setDatagramPacket(packet);
-            var now = TimeStamp.getNtpTime(System.currentTimeMillis());
+            var now = TimeStamp.getNtpTime(bench.time().toEpochMilli());
             var answer = new NtpV3Impl();
             answer.setMode(NtpV3Packet.MODE_SERVER);
             answer.setVersion(NtpV3Packet.VERSION_3);
             answer.setStratum(2);
-            answer.setReferenceTime(new TimeStamp(new Date()));
+            answer.setReferenceTime(now);
             answer.setOriginateTimeStamp(asked.getTransmitTimeStamp());
             answer.setReceiveTimeStamp(now);
             answer.setTransmitTime(now);

@@ -7,7 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/** The made-up animal clinic and bookkeeping office, so that every kind stands somewhere on the bench. */
+/** The made-up animal clinic and the offices, so that every kind stands somewhere on the bench. */
 final class OtherSites {
 
     private static final String CLINIC = "10.44.24.";
@@ -37,6 +37,20 @@ final class OtherSites {
             32 | partner-tablet   | Tablet of the partner    | own-device         | 88 | TAB-OTT-1    | 27 | 127 | 10080 | no
             """;
 
+    /** An accounting office that was set up two months ago, and what came there since. */
+    private static final String ACCOUNTS = "10.44.40.";
+
+    private static final String SINCE = """
+            front-copier     | Front copier             | copier             | 22 | KX0051907    | 20 | 120 | 9100  | yes
+            post-scanner     | Post scanner             | document-scanner   | 24 | NS301144     | 21 | 121 | 8610  | yes
+            accounts-clock   | Accounts time clock      | time-clock         | 26 | TK310241     | 22 | 122 | 7300  | yes
+            file-printer     | File room label printer  | label-printer      | 28 | LW-31877C    | 24 | 124 | 7100  | yes
+            file-door        | File room door reader    | door-reader        | 30 | DR-410218    | 26 | 126 | 4370  | yes
+            partner-phone    | Phone of the partners    | desk-phone         | 32 | DP60021177   | 25 | 125 | 8060  | yes
+            year-store       | Year-end store           | storage-box        | 34 | SB9M41QF22   | 27 | 127 | 10445 | yes
+            desk-two-scanner | Second desk scanner      | document-scanner   | 3A | NS301150     | 28 | 128 | 8610  | yes
+            """;
+
     private OtherSites() {}
 
     static List<Made> devices() {
@@ -49,8 +63,17 @@ final class OtherSites {
                 OFFICE, "office-hours", "Hours computer", "00:00:5E:00:53:8A", 12, "SERIAL", "SERIAL {serial}"));
         made.add(GardenCentre.partner(
                 OFFICE, "office-access", "Access computer", "00:00:5E:00:53:8B", 13, "WHO?", "DOOR {serial}"));
-        for (String net : List.of(CLINIC, OFFICE)) made.add(GardenCentre.relay(net));
+        made.add(router(ACCOUNTS, "accounts-router", "00:00:5E:00:53:20"));
+        made.add(GardenCentre.partner(
+                ACCOUNTS, "accounts-hours", "Hours computer", "00:00:5E:00:53:38", 12, "SERIAL", "SERIAL {serial}"));
+        made.add(GardenCentre.partner(
+                ACCOUNTS, "accounts-access", "Access computer", "00:00:5E:00:53:36", 13, "WHO?", "DOOR {serial}"));
+        for (String net : List.of(CLINIC, OFFICE, ACCOUNTS)) made.add(GardenCentre.relay(net));
         ENDPOINTS.lines().map(l -> l.split("\\|")).forEach(f -> made.add(endpoint(f)));
+        SINCE.lines().map(l -> ("40 | " + l).split("\\|")).forEach(f -> made.add(endpoint(f)));
+        made.add(stranger("kitchen-screen", "Kitchen screen", "00:00:5E:00:53:5A", 61));
+        made.add(stranger("brought-tablet", "Somebody’s tablet", "02:5E:10:44:40:18", 24));
+        made.add(stranger("visitor-phone", "A visitor’s phone", "06:5E:10:44:40:96", 150));
         return made;
     }
 
@@ -58,6 +81,27 @@ final class OtherSites {
         return new Made(
                 GardenCentre.station(
                         net, id, "Router", Role.GATEWAY, mac, "", 1, 1, 0, "", "", Protocol.LINE, GardenCentre.PLAIN),
+                Optional.empty(),
+                true);
+    }
+
+    /** Somebody who is on no record, in the accounting office. */
+    private static Made stranger(String id, String name, String mac, int host) {
+        return new Made(
+                GardenCentre.station(
+                        ACCOUNTS,
+                        id,
+                        name,
+                        Role.ENDPOINT,
+                        mac,
+                        "",
+                        host,
+                        host,
+                        0,
+                        "",
+                        "",
+                        Protocol.LINE,
+                        GardenCentre.PLAIN),
                 Optional.empty(),
                 true);
     }

@@ -173,6 +173,9 @@ public final class Audit {
         return places.at(own.address()).stream()
                 .filter(p -> !p.mac().equals(own.mac()) && Sighting.together(p.last(), own.last()))
                 .filter(p -> p.sources().contains(Source.NEIGHBOURS))
+                // One sweep may miss one of two; a check asks this very address, several times.
+                .filter(p ->
+                        !site.alone().getOrDefault(own.address(), Instant.MIN).isAfter(p.last()))
                 .filter(p -> owners.get(p.mac()) == null || owners.get(p.mac()) != owners.get(own.mac()))
                 .toList();
     }
@@ -231,6 +234,8 @@ public final class Audit {
                         beside(mac).flatMap(m -> places.of(m).stream()))
                 .filter(p -> !owners.containsKey(p.mac()) && !decisions.containsKey(p.mac()))
                 .filter(p -> p.mac().neighbourOf(mac) && !silentSince(p) && !settled.contains(p.mac()))
+                // A router or partner of the same delivery is where it belongs.
+                .filter(p -> !site.fixtures().containsKey(p.address()) || planned.containsKey(p.address()))
                 .distinct()
                 .toList();
         var home = near.stream()
@@ -298,6 +303,9 @@ public final class Audit {
         if (Duration.between(place.last(), now).compareTo(GONE) > 0) return Optional.empty();
         if (site.fixtures().containsKey(place.address()) && !planned.containsKey(place.address()))
             return Optional.empty();
+        // Seen while it was ours, and not since: it is gone with the unit.
+        var former = Optional.ofNullable(site.former().get(place.mac()));
+        if (former.filter(f -> !place.last().isAfter(f.until())).isPresent()) return Optional.empty();
         boolean leased = !pool(place.address()).isEmpty();
         var decision = Optional.ofNullable(decisions.get(place.mac()));
         var holds = decision.filter(
@@ -307,6 +315,8 @@ public final class Audit {
                     .says(holds.get().by() + " said what it is.")
                     .act(""));
         var rightful = Optional.ofNullable(planned.get(place.address()));
+        String ours = former.map(f -> " It was " + f.name() + " on record, was taken out, and has been seen since.")
+                .orElse("");
         String before = decision.map(d -> " It was known as " + d.what() + " at " + d.at() + ", and has moved since.")
                 .orElse("");
         return Optional.of(stranger(
@@ -317,17 +327,26 @@ public final class Audit {
                                 ? "On a lease in the pool; nobody has said what it is."
                                 : rightful.map(Audit::atItsAddress)
                                         .orElse("It has a fixed address that is planned for nobody." + beside(place)))
-                        + before)
+                        + before
+                        + ours)
                 .act(
                         leased
                                 ? "Say what it is, if it is to stay."
                                 : rightful.filter(r -> r.mac().isEmpty()).isPresent()
                                         ? "Read the label of what stands there, and put that MAC on record if it is the same."
-                                        : "Find it "
-                                                + Optional.ofNullable(ports.get(place.mac()))
-                                                        .map(p -> "at " + p)
-                                                        .orElse("by its MAC at the switch")
-                                                + ". Take it in, or say what it is."));
+                                        : rightful.map(Audit::settleFirst).orElseGet(() -> findIt(place))));
+    }
+
+    private static String settleFirst(Recorded r) {
+        return "Settle " + r.name() + " first: it was replaced, or this one is in its way.";
+    }
+
+    private String findIt(Place place) {
+        return "Find it "
+                + Optional.ofNullable(ports.get(place.mac()))
+                        .map(p -> "at " + p)
+                        .orElse("by its MAC at the switch")
+                + ". Take it in, or say what it is.";
     }
 
     private static String atItsAddress(Recorded r) {

@@ -16,6 +16,8 @@ import java.util.Optional;
  * @param fixtures addresses of what is no endpoint: gateways, resolvers, partners, services, this machine, by name
  * @param pasted when a neighbour table was last pasted, which shows who talked with one machine lately and no more
  * @param swept when each segment was last asked for everybody, from within
+ * @param alone when a check last asked an address more than once and nobody but its own device answered, as far as one did
+ * @param former MACs of units that were taken out, such as by a swap
  */
 public record AuditSite(
         List<Segment> segments,
@@ -24,6 +26,8 @@ public record AuditSite(
         List<Seen> seen,
         Optional<Instant> pasted,
         Map<Ipv4Prefix, Instant> swept,
+        Map<Ipv4Address, Instant> alone,
+        Map<Mac, Former> former,
         List<Decision> decisions) {
 
     /** Returns when everybody around an address was last asked. */
@@ -40,6 +44,9 @@ public record AuditSite(
      * @param others MACs of its other interfaces
      */
     public record Recorded(long id, String name, Optional<Ipv4Address> address, Optional<Mac> mac, List<Mac> others) {}
+
+    /** @param until when it was taken off the record */
+    public record Former(String name, Instant until) {}
 
     /**
      * A MAC at an address, for as long as it stayed there.

@@ -26,6 +26,7 @@ public record ImpactSite(
      * An endpoint.
      *
      * @param keyed whether its figures have been typed in yet, so that there is something to change
+     * @param callers who has its address though no record says which of them, in a sentence; empty when the record says
      */
     public record Device(
             long id,
@@ -37,7 +38,8 @@ public record ImpactSite(
             boolean keyed,
             boolean labelled,
             Calls calls,
-            Upkeep upkeep) {}
+            Upkeep upkeep,
+            String callers) {}
 
     /**
      * Whom a device needs.

@@ -388,14 +388,25 @@ final class ImpactWords {
             }
             case PORT -> said.add("In another network than before it needs another address too: see its new port.");
             case NETWORK, GATEWAY -> {
+                if (change == Change.NETWORK)
+                    unsaid(
+                                    d -> d.keyed()
+                                            && !d.callers().isEmpty()
+                                            && thing.key().equals(Long.toString(d.network())),
+                                    "Who calls ",
+                                    " is on no record, such as workstations: they need the new address too.")
+                            .ifPresent(said::add);
                 if (!site.partners().isEmpty())
                     said.add(
                             "Whether a partner’s own address is typed in or lent is on no record; it is taken as typed in.");
             }
             case RESOLVER -> said.add("A resolver that somebody typed in by their own choice is on no record.");
             case ADDRESS ->
-                device().filter(d -> !d.keyed())
-                        .ifPresent(d -> said.add("It is not set up yet: who has its address already is on no record."));
+                device().ifPresent(d -> {
+                    if (!d.keyed()) said.add("It is not set up yet: who has its address already is on no record.");
+                    else if (!d.callers().isEmpty())
+                        said.add("Which of them have its address is on no record. " + d.callers());
+                });
             default -> {}
         }
         if (done.stream().anyMatch(d -> has(d, this::guessed)))

@@ -58,6 +58,11 @@ public final class KindTraits {
         return giving.isEmpty() ? !passed.isEmpty() : giving.stream().anyMatch(passed::contains);
     }
 
+    /** Says who calls it of whom no partner is told, such as workstations; empty when nobody does. */
+    public static String callers(Kind kind) {
+        return kind.reached() && kind.service().partnerAsk().isEmpty() ? kind.fixedBecause() : "";
+    }
+
     /** Whether its clock counts. */
     public static boolean clock(Kind kind) {
         return steps(kind, s -> s.gate().type() == GateType.CLOCK).findAny().isPresent();

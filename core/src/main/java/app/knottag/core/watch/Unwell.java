@@ -31,7 +31,8 @@ public final class Unwell {
 
     private static String detail(CheckResult told, int failed) {
         if (told.check() == Check.ANSWERS)
-            return "It is off, or cut off; this look cannot tell which. Where it is switched off at night, check it by day.";
+            return "It is off, cut off, or at another address; this look cannot tell which. "
+                    + "Where it is switched off at night, check it by day.";
         String what = "“" + told.check().title() + "”: " + told.seen() + " ";
         if (told.check().failsWhenOff()) return what + "The partner may be switched off: check it when that is on.";
         return what + told.remedy() + (failed == 1 ? "" : " " + (failed - 1) + " more of its checks failed.");

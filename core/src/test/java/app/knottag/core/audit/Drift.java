@@ -143,6 +143,8 @@ final class Drift {
                 seen,
                 Optional.empty(),
                 Map.of(AuditTest.SEGMENTS.get(0).prefix(), AuditTest.NOW.minus(Duration.ofHours(1))),
+                Map.of(),
+                Map.of(),
                 List.of());
     }
 }

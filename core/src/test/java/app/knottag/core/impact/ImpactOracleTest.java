@@ -94,7 +94,8 @@ class ImpactOracleTest {
                         false,
                         !often(),
                         Optional.empty()),
-                new Upkeep(1, 1, 1, "Work"));
+                new Upkeep(1, 1, 1, "Work"),
+                "");
     }
 
     /** What the rules say is touched: "set" or "prove" and the name. */

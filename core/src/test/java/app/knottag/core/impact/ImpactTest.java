@@ -72,7 +72,8 @@ class ImpactTest {
                 id != 5,
                 id == 1,
                 calls(needs),
-                new Upkeep(6, 4, 5, "Do its job once"));
+                new Upkeep(6, 4, 5, "Do its job once"),
+                name.equals("Copier") ? "Workstations print to it." : "");
     }
 
     /** A shop and its office behind one router that is on no record; Till 2 is only planned. */
@@ -216,6 +217,9 @@ class ImpactTest {
         assertThat(impact(Change.PORT, "DEVICE:1").says()).isEqualTo("1 device to prove again: about 7 min of work.");
         assertThat(impact(Change.SWITCH, "GEAR:5").unknown())
                 .contains("Not set up yet, and only to be plugged in again: Till 2.");
+        assertThat(impact(Change.ADDRESS, "DEVICE:2").unknown())
+                .containsExactly("Which of them have its address is on no record. Workstations print to it.");
+        assertThat(impact(Change.ADDRESS, "DEVICE:1").unknown()).isEmpty();
         assertThat(impact(Change.ADDRESS, "DEVICE:5").unknown())
                 .containsExactly("It is not set up yet: who has its address already is on no record.");
         assertThat(impact(Change.PROVIDER, "LINE:").unknown().get(1)).endsWith("Outside here: 192.0.2.53.");

@@ -217,7 +217,7 @@ class WatchTest {
             delimiter = '|',
             value = {
                 "                                   | ",
-                "ANSWERS WHO_ANSWERS PORT_OPEN       | Till 1 did not answer: It is off, or cut off",
+                "ANSWERS WHO_ANSWERS PORT_OPEN       | Till 1 did not answer: It is off, cut off, or at another address",
                 "WHO_ANSWERS                         | Till 1 fails a check: “Who answers there”: seen mend",
                 "PORT_OPEN SERVICE                   | Till 1 fails a check: “Its service port is open”: seen mend 1 more",
                 "PARTNER                             | Till 1 did not find its partner: “",

@@ -4,9 +4,11 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.audit.Audit;
 import app.knottag.core.audit.Finding;
 import app.knottag.core.audit.Standing;
+import app.knottag.core.audit.WayBack;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.plan.Sighting.Source;
 import app.knottag.core.status.Status;
+import app.knottag.server.web.Etags;
 import app.knottag.server.web.FormReader;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
@@ -14,6 +16,8 @@ import java.security.Principal;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -66,10 +70,26 @@ class AuditController {
 
     record KnownRequest(@NotNull String at, @NotNull String what) {}
 
-    private final Audits audits;
+    /**
+     * What most likely happened to a device that is away from its address, and the ways back.
+     *
+     * @param words what happened, in a few words
+     */
+    record WayBackView(String words, WayBack back) {}
 
-    AuditController(Audits audits) {
+    private final Audits audits;
+    private final WaysBack waysBack;
+
+    AuditController(Audits audits, WaysBack waysBack) {
         this.audits = audits;
+        this.waysBack = waysBack;
+    }
+
+    @GetMapping("/api/endpoints/{id}/way-back")
+    ResponseEntity<WayBackView> wayBack(@PathVariable long id) {
+        var told = waysBack.of(id);
+        return Etags.answer(
+                HttpStatus.OK, told.version(), new WayBackView(told.back().how().words(), told.back()));
     }
 
     @GetMapping("/api/sites/{siteId}/audit")

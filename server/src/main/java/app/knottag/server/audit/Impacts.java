@@ -164,7 +164,8 @@ class Impacts {
                             KindTraits.keyed(kind, passed.getOrDefault(e.id(), Set.of()), proved),
                             labelled.contains(e.id()),
                             calls(e, kind, services, mail, ports),
-                            KindTraits.upkeep(kind));
+                            KindTraits.upkeep(kind),
+                            Objects.isNull(e.partnerId()) ? KindTraits.callers(kind) : "");
                 })
                 .toList();
     }

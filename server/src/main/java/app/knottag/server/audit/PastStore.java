@@ -5,6 +5,7 @@ import app.knottag.core.hardware.Mac;
 import app.knottag.core.plan.Sighting.Source;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
@@ -63,4 +64,11 @@ interface PastStore {
             select max(last_seen) filter (where last_seen < #{at}) as before, min(first_seen) filter (where first_seen > #{at}) as after
             from stay where site_id = #{siteId}""")
     LooksRow looks(@Param("siteId") long siteId, @Param("at") Instant at);
+
+    /** When a MAC was last seen to answer at an address of a site; empty when it never was. */
+    @Select("""
+            select max(last_seen) from stay where site_id = #{siteId} and mac = #{mac} and address = #{address}
+            and source in ('NEIGHBOURS', 'LEASES')""")
+    Optional<Instant> heldUntil(
+            @Param("siteId") long siteId, @Param("mac") Mac mac, @Param("address") Ipv4Address address);
 }

@@ -82,6 +82,13 @@ public class Consequences {
         stand(endpoint.id());
     }
 
+    /** It has lost its address, or was given another: what enters it is done again. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void readdressed(EndpointStore.Row endpoint) {
+        undo(endpoint, EnumSet.of(Change.ADDRESS, Change.SETTINGS));
+        stand(endpoint.id());
+    }
+
     /** What was proved is in doubt: a step was taken back, or a check failed for somebody. */
     @Transactional(propagation = Propagation.MANDATORY)
     public void doubt(EndpointStore.Row endpoint) {

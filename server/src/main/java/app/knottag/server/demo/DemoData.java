@@ -25,7 +25,6 @@ import app.knottag.server.record.SightingStore.SightingRow;
 import app.knottag.server.record.SiteStore.SeriesRow;
 import app.knottag.server.record.Sites;
 import app.knottag.server.record.WiringStore;
-import app.knottag.server.record.WiringStore.GearRow;
 import app.knottag.server.record.WiringStore.OutletRow;
 import app.knottag.server.record.WiringStore.PlaceRow;
 import app.knottag.server.record.WiringStore.PortRow;
@@ -43,6 +42,7 @@ import java.util.stream.IntStream;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnExpression;
+import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.core.type.TypeReference;
@@ -50,6 +50,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Fills an empty demo with the made-up garden centre, through the same services that people use. */
 @Component
+@Order(1)
 @ConditionalOnExpression("!'${knot.demo.control:}'.isEmpty()")
 class DemoData implements ApplicationRunner {
 
@@ -209,14 +210,16 @@ class DemoData implements ApplicationRunner {
         for (String place : List.of(
                 "Front counter left", "Front counter right", "Plant hall counter", "Goods-in desk", "Nursery bench"))
             sheet.place(hand(site), new PlaceRow(0, site, place, 0));
-        sheet.gear(
-                hand(site),
-                new GearRow(0, site, "Router", Gear.Type.ROUTER, null),
+        others.gear(
+                site,
+                "Router",
+                Gear.Type.ROUTER,
                 "Back office",
                 ports(5, n -> n == 5 ? Gear.Role.WAN : Gear.Role.LAN, shop, Set.of(), office));
-        sheet.gear(
-                hand(site),
-                new GearRow(0, site, "Shop switch", Gear.Type.SWITCH, null),
+        others.gear(
+                site,
+                "Shop switch",
+                Gear.Type.SWITCH,
                 "Back office",
                 ports(
                         24,
@@ -265,7 +268,7 @@ class DemoData implements ApplicationRunner {
         return new Hand(site, sites.site(site).version(), LEAD);
     }
 
-    private static List<PortRow> ports(
+    static List<PortRow> ports(
             int count, IntFunction<Gear.Role> role, long shop, Set<Integer> officePorts, long office) {
         return IntStream.rangeClosed(1, count)
                 .mapToObj(n -> new PortRow(

@@ -1,5 +1,6 @@
 package app.knottag.server.demo;
 
+import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.kind.GateType;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.reach.Check;
@@ -107,6 +108,18 @@ class DemoHands {
             if (!line.value().isEmpty() && !elsewhere.contains(line.part())) typed.put(line.label(), line.value());
         standIns.send("PUT", "/devices/" + device + "/menu", json.writeValueAsString(typed));
         if (restarted) standIns.send("POST", "/devices/" + device + "/restart", "");
+    }
+
+    /** Somebody types another address into the device, and restarts it. */
+    void retype(long endpoint, String device, Ipv4Address address) {
+        String label = runbooks.kind(endpoints.get(endpoint)).menu().stream()
+                .filter(f -> f.field() == Kind.Field.ADDRESS)
+                .map(Kind.MenuField::label)
+                .findFirst()
+                .orElseThrow();
+        standIns.send(
+                "PUT", "/devices/" + device + "/menu", json.writeValueAsString(Map.of(label, address.toString())));
+        standIns.send("POST", "/devices/" + device + "/restart", "");
     }
 
     private static boolean done(Runbook book, GateType gate) {

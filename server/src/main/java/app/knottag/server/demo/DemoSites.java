@@ -4,6 +4,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Pool;
 import app.knottag.core.address.Segment;
+import app.knottag.core.hardware.Gear;
 import app.knottag.core.kind.Protocol;
 import app.knottag.core.plan.Method;
 import app.knottag.core.runbook.EndpointContext;
@@ -19,10 +20,11 @@ import app.knottag.server.plan.Sheet;
 import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.SiteStore.ServiceRow;
 import app.knottag.server.record.Sites;
+import app.knottag.server.record.WiringStore.GearRow;
+import app.knottag.server.record.WiringStore.PortRow;
 import java.time.LocalTime;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnExpression;
@@ -95,6 +97,7 @@ class DemoSites {
                 "Hollow Lane Animal Clinic",
                 "HLC",
                 "10.44.24.",
+                "mail.hlc.example",
                 Optional.of(new Series("PIN pad", 70, 7600)),
                 CLINIC,
                 labels);
@@ -124,7 +127,8 @@ class DemoSites {
     }
 
     private void office(Map<String, Map<String, Object>> labels) {
-        var made = site("Thornfield Bookkeeping", "TFB", "10.44.32.", Optional.empty(), OFFICE, labels);
+        var made = site(
+                "Thornfield Bookkeeping", "TFB", "10.44.32.", "mail.tfb.example", Optional.empty(), OFFICE, labels);
         work(made, "ledger-store", "confirm");
         hands.proved(made.get("ledger-store"));
         work(made, "fax-line", "line");
@@ -147,10 +151,20 @@ class DemoSites {
             sheet.service(new Hand(site, sites.site(site).version(), DemoData.LEAD), row);
     }
 
-    private Map<String, Long> site(
+    void gear(long site, String name, Gear.Type type, String place, List<PortRow> ports) {
+        sheet.gear(
+                new Hand(site, sites.site(site).version(), DemoData.LEAD),
+                new GearRow(0, site, name, type, null),
+                place,
+                ports);
+    }
+
+    /** Makes a site with the endpoints of some lines, and returns their numbers by their ids on the bench. */
+    Map<String, Long> site(
             String name,
             String code,
             String net,
+            String relay,
             Optional<Series> series,
             String lines,
             Map<String, Map<String, Object>> labels) {
@@ -165,7 +179,7 @@ class DemoSites {
                 List.of(Ipv4Address.parse(net + "1"), Ipv4Address.parse("203.0.113.9")),
                 series,
                 DemoData.LEAD);
-        services(site, net + "1", "mail." + code.toLowerCase(Locale.ROOT) + ".example");
+        services(site, net + "1", relay);
         var made = new HashMap<String, Long>();
         lines.lines()
                 .map(l -> l.split("\\|"))
@@ -188,7 +202,7 @@ class DemoSites {
         String partner =
                 kind.equals("door-reader") ? "Access computer" : kind.equals("time-clock") ? "Hours computer" : null;
         String partnerAddress =
-                partner == null ? null : net + (net.endsWith("32.") && kind.equals("door-reader") ? 13 : 12);
+                partner == null ? null : net + (!net.endsWith("24.") && kind.equals("door-reader") ? 13 : 12);
         return work.add(
                 site,
                 form.read(

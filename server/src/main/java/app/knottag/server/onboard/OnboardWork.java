@@ -159,6 +159,17 @@ public class OnboardWork {
                 .because(reason));
     }
 
+    /** It stands at another address than its own: the steps that enter it are opened again. */
+    @Transactional
+    public void readdressed(long id, int expected, String why, String by) {
+        var endpoint = claim(id, expected);
+        String reason = FormReader.words("why", why, true);
+        consequences.readdressed(endpoint);
+        log.write(Log.entry(by, "its address is entered again")
+                .at(endpoint.siteId(), id)
+                .because(reason));
+    }
+
     @Transactional
     public void latest(long id, int expected, String by) {
         var endpoint = endpoints.get(id);

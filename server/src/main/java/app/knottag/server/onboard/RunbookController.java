@@ -39,6 +39,8 @@ class RunbookController {
     /** An opening as it is said to stand. */
     record ResetRequest(@NotNull String why, String backup) {}
 
+    record AddressAgainRequest(@NotNull String why) {}
+
     /** What was repeated over the phone of one menu; the network menu when none is named. */
     record RepeatedRequest(@NotNull Map<String, String> repeated, String part) {}
 
@@ -140,6 +142,17 @@ class RunbookController {
             @Valid @RequestBody ResetRequest body,
             Principal by) {
         onboard.reset(id, Etags.required(ifMatch), body.why(), body.backup(), by.getName());
+        return one(id);
+    }
+
+    /** It stands at another address than its own: what enters it is to be done again. */
+    @PostMapping("/api/endpoints/{id}/runbook/address-again")
+    ResponseEntity<RunbookView> addressAgain(
+            @PathVariable long id,
+            @RequestHeader(name = "If-Match", required = false) String ifMatch,
+            @Valid @RequestBody AddressAgainRequest body,
+            Principal by) {
+        onboard.readdressed(id, Etags.required(ifMatch), body.why(), by.getName());
         return one(id);
     }
 

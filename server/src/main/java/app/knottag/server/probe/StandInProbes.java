@@ -76,7 +76,7 @@ class StandInProbes extends NetworkProbes {
     @Override
     public Here here() {
         var away = away();
-        var own = Stream.of("10.44.16.250", "10.44.17.250", "10.44.24.250", "10.44.32.250")
+        var own = Stream.of("10.44.16.250", "10.44.17.250", "10.44.24.250", "10.44.32.250", "10.44.40.250")
                 .map(Ipv4Address::parse)
                 .filter(a -> !away.contains(SiteModel.network(a)));
         return new Here((away.isEmpty() ? own : Stream.concat(Stream.of(ELSEWHERE), own))

@@ -8,6 +8,7 @@ import java.time.Instant;
 import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
+import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.jspecify.annotations.Nullable;
 
@@ -56,6 +57,29 @@ public interface EvidenceStore {
             group by s.prefix""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     List<SweptRow> swept(long siteId);
+
+    record AloneRow(Ipv4Address address, Instant at) {}
+
+    /** When a check last found nobody but the device itself at each of some addresses. */
+    @Select("""
+            select e.address, max(coalesce(c.again_at, c.at)) as at from endpoint e join check_run c on c.endpoint_id = e.id
+            where e.site_id = #{siteId} and e.retired_at is null and e.address = any(
+            #{addresses,typeHandler=org.apache.ibatis.type.ArrayTypeHandler}::inet[])
+            and c.results @> '[{"check": "WHO_ANSWERS", "status": "PASSED"}]' group by e.address""")
+    @Options(flushCache = Options.FlushCachePolicy.TRUE)
+    List<AloneRow> alone(@Param("siteId") long siteId, @Param("addresses") String[] addresses);
+
+    record FormerRow(Mac mac, String name, Instant until) {}
+
+    /** MACs that were on record in the time of which sightings are looked at, and are no longer. */
+    @Select("""
+            select i.mac, (array_agg(e.name order by e.id desc))[1] as name,
+              max(coalesce(i.retired_at, e.retired_at)) as until
+            from interface i join endpoint e on e.id = i.endpoint_id
+            where i.site_id = #{siteId} and (i.retired_at is not null or e.retired_at is not null)
+              and coalesce(i.retired_at, e.retired_at) > now() - interval '400 days' group by i.mac""")
+    @Options(flushCache = Options.FlushCachePolicy.TRUE)
+    List<FormerRow> former(long siteId);
 
     record KnownRow(Mac mac, Ipv4Address address, String what, String by, Instant at) {}
 

@@ -3,15 +3,21 @@ package app.knottag.server.record;
 import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.audit.AuditSite;
 import app.knottag.core.audit.AuditSite.Decision;
+import app.knottag.core.audit.AuditSite.Former;
 import app.knottag.core.audit.AuditSite.Recorded;
 import app.knottag.core.audit.AuditSite.Seen;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.plan.Sighting.Source;
 import app.knottag.core.reach.Probes;
+import app.knottag.server.record.EvidenceStore.AloneRow;
+import app.knottag.server.record.EvidenceStore.FormerRow;
 import app.knottag.server.record.EvidenceStore.RecordedRow;
+import app.knottag.server.record.EvidenceStore.SeenRow;
 import app.knottag.server.record.EvidenceStore.SweptRow;
 import app.knottag.server.record.SiteStore.SegmentRow;
+import java.time.Instant;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -76,11 +82,12 @@ public class SiteEvidence {
 
     private AuditSite load(long siteId, List<SegmentRow> segments, List<Ipv4Address> here) {
         var pools = siteStore.pools(siteId);
+        var seen = store.seen(siteId);
         return new AuditSite(
                 segments.stream().map(s -> sites.plain(s, pools)).toList(),
                 recorded(store.recorded(siteId)),
                 fixtures(siteId, here),
-                store.seen(siteId).stream()
+                seen.stream()
                         .map(s -> new Seen(s.mac(), s.address(), s.source(), s.first(), s.last()))
                         .toList(),
                 sightings.questions(siteId).stream()
@@ -88,9 +95,27 @@ public class SiteEvidence {
                         .map(SightingStore.AnswerRow::at)
                         .findFirst(),
                 store.swept(siteId).stream().collect(Collectors.toMap(SweptRow::prefix, SweptRow::at)),
+                alone(siteId, seen),
+                store.former(siteId).stream()
+                        .collect(Collectors.toMap(FormerRow::mac, f -> new Former(f.name(), f.until()))),
                 store.known(siteId).stream()
                         .map(k -> new Decision(k.mac(), k.address(), k.what(), k.by()))
                         .toList());
+    }
+
+    /** Only of addresses at which more than one was seen it is asked. */
+    private Map<Ipv4Address, Instant> alone(long siteId, List<SeenRow> seen) {
+        var first = new HashMap<Ipv4Address, Mac>();
+        var shared = new HashSet<String>();
+        for (var s : seen) {
+            var before = first.putIfAbsent(s.address(), s.mac());
+            if (before != null && !before.equals(s.mac()))
+                shared.add(s.address().toString());
+        }
+        return shared.isEmpty()
+                ? Map.of()
+                : store.alone(siteId, shared.toArray(String[]::new)).stream()
+                        .collect(Collectors.toMap(AloneRow::address, AloneRow::at));
     }
 
     private static List<Recorded> recorded(List<RecordedRow> rows) {

@@ -158,8 +158,12 @@ public class Confirm {
         var vantage = targets.vantage(endpoint.siteId(), once);
         var results = new CheckRunner(target.get(), once, vantage, clock).run(lookers, r -> {});
         if (results.stream().anyMatch(r -> r.failed() && r.check().failsWhenOff())) return Optional.of(results);
+        var same = Optional.ofNullable(checkRuns.latest(endpointId)).filter(r -> sameAgain(r, basis, results));
+        // Whoever looks in the morning for the cause of a failure begins with what was seen.
+        var questions = same.isEmpty() && results.stream().anyMatch(CheckResult::failed)
+                ? new MachineQuestions(target.get(), once, vantage, lookers).make()
+                : List.<Diagnosis.Made>of();
         transactions.executeWithoutResult(t -> {
-            var same = Optional.ofNullable(checkRuns.latest(endpointId)).filter(r -> sameAgain(r, basis, results));
             if (same.isPresent()) {
                 checkRuns.again(same.get().id(), at);
                 seen(endpoint, results, at, NightLook.BY);
@@ -169,7 +173,7 @@ public class Confirm {
                         basis,
                         at,
                         results,
-                        List.of(),
+                        questions,
                         vantage.words(target.get().segment().prefix()),
                         NightLook.BY);
         });

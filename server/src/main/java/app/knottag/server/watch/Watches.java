@@ -24,7 +24,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Which sites are looked at every night, how their next night is laid, and how the last ones went. */
 @Service
-class Watches {
+public class Watches {
 
     private final WatchStore store;
     private final NightStore nights;
@@ -110,10 +110,15 @@ class Watches {
     }
 
     /** Makes the same looks right now. */
-    void now(long siteId, String by) {
+    public void now(long siteId, String by) {
         sites.site(siteId);
         if (!runs.now(siteId, by))
             throw Problem.of(HttpStatus.CONFLICT, "looks-running", "The looks of this site go on just now.");
+    }
+
+    /** Whether the looks of a site go on just now. */
+    public boolean goOn(long siteId) {
+        return runs.progress(siteId).isPresent();
     }
 
     /** One night with all it tells. */

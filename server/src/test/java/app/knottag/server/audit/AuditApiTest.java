@@ -134,4 +134,52 @@ class AuditApiTest {
         assertThat(found()).contains("Till 2 SILENT", "Till 3 SILENT");
         assertThat(audit().get("right").asInt()).isEqualTo(1);
     }
+
+    /** It answered at its own address until ten days ago, and since a while elsewhere. */
+    private void left(int till, String elsewhere) throws SQLException {
+        String mac = "00:00:5e:00:53:0" + till;
+        Running.write("delete from stay where site_id = %d and mac = '%s'".formatted(site[0], mac));
+        Running.write("""
+                insert into stay (site_id, address, mac, source, first_seen, last_seen, looks, by)
+                select %d, address::inet, '%s', 'NEIGHBOURS', now() - first * interval '1 day',
+                  now() - last * interval '1 day', 4, 'x'
+                from (values ('10.7.0.5%d', 19, 10), ('%s', 9, 0)) t (address, first, last)""".formatted(site[0], mac, till, elsewhere));
+    }
+
+    @DisplayName("Whoever is away from its address is told of with the ways back, and its steps open again")
+    @Test
+    void theWayBack() throws SQLException {
+        left(2, "10.7.0.120");
+        left(3, "10.7.0.77");
+        var reset = api.get("/api/endpoints/" + tills[1] + "/way-back").expect(200);
+        assertThat(reset.json().get("words").asString()).isEqualTo("It was reset, or set to automatic");
+        assertThat(reset.json().at("/back/says").asString())
+                .contains("Within a day of it another left theirs: Till 3.");
+        assertThat(reset.json().at("/back/ways/0/act").asString()).isEqualTo("REDO_RESET");
+        assertThat(reset.json().at("/back/ways/1/steps").toString())
+                .contains("It is not set up yet: who has its address already");
+        var typed = api.get("/api/endpoints/" + tills[2] + "/way-back").expect(200);
+        assertThat(typed.json().at("/back/how").asString()).isEqualTo("RETYPED");
+        api.get("/api/endpoints/" + tills[0] + "/way-back").refused(409, "not-away");
+        api.get("/api/endpoints/999999/way-back").refused(404, "not-found");
+        String again = "/api/endpoints/" + tills[2] + "/runbook/address-again";
+        api.post(again, "{'why':'Seen at .77'}").refused(428, "if-match-missing");
+        var office = Running.as(Role.OFFICE);
+        api.ifMatch = typed.response().headers().firstValue("ETag").orElseThrow();
+        office.ifMatch = api.ifMatch;
+        api.post(again, "{'why':' '}").refused(422, "bad-words");
+        office.post(again, "{'why':'Seen at .77'}").refused(403, "not-allowed");
+        api.post(again, "{'why':'Seen at .77'}").expect(200);
+        api.post(again, "{'why':'Seen at .77'}").refused(412, "changed-meanwhile");
+        assertThat(api.get(path + "/logbook?q=Seen").json()).hasSize(1);
+    }
+
+    @DisplayName("Two had an address; when one is unplugged, a check that hears nobody else settles it at once")
+    @Test
+    void aCheckSettlesADouble() {
+        paste("NEIGHBOURS", "10.7.0.51 00:00:5e:00:53:01\n10.7.0.51 00:00:5e:00:53:e1");
+        assertThat(found()).contains("Till 1 DUPLICATE", "00:00:5E:00:53:E1 STRANGER");
+        api.post("/api/endpoints/" + tills[0] + "/check-runs", "").expect(201);
+        assertThat(found()).containsExactly("00:00:5E:00:53:E1 STRANGER");
+    }
 }

@@ -154,6 +154,9 @@ class NightApiTest {
                 .thenReturn(Probes.Connection.REFUSED);
         assertThat(lines(look())).containsExactly("NEW Till 1 fails a check");
         assertThat(count("check_run where endpoint_id = " + till)).isEqualTo(2);
+        // Whoever looks for the cause in the morning begins with what the machine saw.
+        assertThat(count("diagnosis_answer where outcome = 'REFUSED' and endpoint_id = " + till))
+                .isEqualTo(1);
         assertThat(lines(look())).containsExactly("STILL Till 1 fails a check");
         assertThat(count("check_run where endpoint_id = " + till)).isEqualTo(2);
         assertThat(count("check_run where again_at is not null and failed and endpoint_id = " + till))
