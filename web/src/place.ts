@@ -31,7 +31,7 @@ export type ConfirmView = (typeof CONFIRM_VIEWS)[number];
 export const HANDOVER_VIEWS = ['tags', 'openings', 'packed', 'packs', 'logbook'] as const;
 export type HandoverView = (typeof HANDOVER_VIEWS)[number];
 /** The sights of Audit beside what differs. */
-export const AUDIT_VIEWS = ['known', 'gear', 'recheck', 'nights', 'past', 'change'] as const;
+export const AUDIT_VIEWS = ['known', 'gear', 'recheck', 'firmware', 'nights', 'past', 'change'] as const;
 export type AuditView = (typeof AUDIT_VIEWS)[number];
 export type Sight = PlanView | RegisterView | OnboardView | ConfirmView | HandoverView | AuditView;
 

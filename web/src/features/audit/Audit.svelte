@@ -7,6 +7,7 @@
   import { asProblem } from '../../api/client';
   import { at, type AtStation } from '../../router';
   import FindingLine from './FindingLine.svelte';
+  import Firmware from './Firmware.svelte';
   import Gear from './Gear.svelte';
   import Nights from './Nights.svelte';
   import Past from './Past.svelte';
@@ -29,6 +30,7 @@
     { href: at(siteId, 'audit', 'known'), name: 'Others here', count: guests.length + known.length },
     { href: at(siteId, 'audit', 'gear'), name: 'Routers and switches' },
     { href: at(siteId, 'audit', 'recheck'), name: 'Check again' },
+    { href: at(siteId, 'audit', 'firmware'), name: 'Firmware' },
     { href: at(siteId, 'audit', 'nights'), name: 'Every night' },
     { href: at(siteId, 'audit', 'past'), name: 'Where it was' },
     { href: at(siteId, 'audit', 'change'), name: 'What if' },
@@ -40,6 +42,8 @@
   <Gear {siteId} {mayWork} />
 {:else if view === 'recheck'}
   <Recheck {siteId} {mayWork} />
+{:else if view === 'firmware'}
+  <Firmware {siteId} {mayWork} />
 {:else if view === 'nights'}
   <Nights {siteId} {mayWork} {lead} />
 {:else if view === 'past'}

@@ -1,4 +1,4 @@
-import { queryOptions, skipToken } from '@tanstack/svelte-query';
+import { keepPreviousData, queryOptions, skipToken } from '@tanstack/svelte-query';
 import { api, ok, okWithTag, type Schemas } from '../../api/client';
 
 export const pastQuery = (siteId: number, asked: { of: string; at: string }) =>
@@ -40,6 +40,19 @@ export const gearQuery = (siteId: number) =>
     queryKey: ['site', siteId, 'gear'],
     queryFn: ({ signal }) =>
       ok(api.GET('/api/sites/{siteId}/gear-readings', { params: { path: { siteId } }, signal })),
+  });
+
+export const firmwareQuery = (siteId: number, kind: string) =>
+  queryOptions({
+    queryKey: ['site', siteId, 'firmware', kind],
+    queryFn: ({ signal }) =>
+      ok(
+        api.GET('/api/sites/{siteId}/firmware', {
+          params: { path: { siteId }, query: { kind } },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
   });
 
 export const wayBackQuery = (id: number) =>

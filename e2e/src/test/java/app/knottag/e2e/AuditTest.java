@@ -201,6 +201,35 @@ class AuditTest extends InTheDemo {
                 .isVisible();
         back(page);
         assertThat(page.getByRole(AriaRole.STATUS)).containsText("Nothing differs; 8 as on record.");
+        firmware(page);
+    }
+
+    /** A fault becomes known, and two scanners are there: of one the version was read, of the other not. */
+    private static void firmware(Page page) {
+        sight(page, "Sights of Audit", "Firmware");
+        page.getByLabel("Kind").selectOption("document-scanner");
+        var unit = page.locator("[data-unit]").filter(new Locator.FilterOptions().setHasText("Post scanner"));
+        unit.getByText("Key in what it shows").press("Enter");
+        field(page, "Version").fill("newest");
+        field(page, "Version").press("Enter");
+        assertThat(unit).containsText("A version has a figure in it");
+        field(page, "Version").fill("1.9.9");
+        field(page, "Version").press("Enter");
+        assertThat(unit).containsText("1.9.9, read");
+        button(page, "A fault became known").press("Enter");
+        field(page, "First version without it").fill("2.0");
+        field(page, "What it does").fill("It forgets its address");
+        field(page, "What it does").press("Enter");
+        var fault = page.locator("[data-fault]");
+        assertThat(fault).containsText("Document scanner before 2.0: It forgets its address");
+        assertThat(fault).containsText(Pattern.compile("Has it:\\s*Post scanner \\(1\\.9\\.9\\)"));
+        assertThat(fault).containsText(Pattern.compile("Not read yet:\\s*Second desk scanner"));
+        readable(page, "firmware");
+        var narrow = demo.enter("TECHNICIAN", 390, 844, ColorScheme.DARK);
+        narrow.navigate(demo.url() + "/sites/5/audit/firmware");
+        assertThat(narrow.locator("[data-fault]")).containsText("It forgets its address");
+        fits(narrow);
+        readable(narrow, "firmware at night");
     }
 
     /** Told beforehand what the router's replacement asks for, and made a visit of, with the keyboard alone. */

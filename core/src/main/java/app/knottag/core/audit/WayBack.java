@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -71,7 +72,7 @@ public record WayBack(How how, String says, String surer, List<String> gone, boo
     /**
      * One way back.
      *
-     * @param before what has to be done before; empty when nothing
+     * @param before what has to be done or known before; empty when nothing
      * @param steps what is done, in order
      * @param minutes usual minutes of hands
      * @param alone usual minutes that it then runs by itself
@@ -227,15 +228,16 @@ public record WayBack(How how, String says, String surer, List<String> gone, boo
     }
 
     private static Way repoint(Away away, boolean handedOut, Pointing pointing) {
+        String lent = handedOut && away.method() != Method.AUTOMATIC
+                ? away.at() + " is handed out and may go to another: have it kept for its MAC in the list first."
+                : "";
         return new Way(
                 Act.REPOINT,
                 "Leave it at " + away.at() + ", and tell everything that calls it",
-                handedOut && away.method() != Method.AUTOMATIC
-                        ? away.at()
-                                + " is handed out and may go to another: have it kept for its MAC in the list first."
-                        : "",
-                Stream.of(List.of("Its new address on record"), pointing.things(), pointing.unknown())
-                        .flatMap(List::stream)
+                Stream.concat(Stream.of(lent), pointing.unknown().stream())
+                        .filter(t -> !t.isEmpty())
+                        .collect(Collectors.joining(" ")),
+                Stream.concat(Stream.of("Its new address on record"), pointing.things().stream())
                         .toList(),
                 RECORD_MINUTES + pointing.minutes(),
                 0);

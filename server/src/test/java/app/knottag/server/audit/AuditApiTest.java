@@ -156,7 +156,7 @@ class AuditApiTest {
         assertThat(reset.json().at("/back/says").asString())
                 .contains("Within a day of it another left theirs: Till 3.");
         assertThat(reset.json().at("/back/ways/0/act").asString()).isEqualTo("REDO_RESET");
-        assertThat(reset.json().at("/back/ways/1/steps").toString())
+        assertThat(reset.json().at("/back/ways/1/before").asString())
                 .contains("It is not set up yet: who has its address already");
         var typed = api.get("/api/endpoints/" + tills[2] + "/way-back").expect(200);
         assertThat(typed.json().at("/back/how").asString()).isEqualTo("RETYPED");
