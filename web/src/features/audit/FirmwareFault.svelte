@@ -45,17 +45,18 @@
           >{c.unit.version ? ` (${c.unit.version})` : ''}{/each}
       </p>
     {/each}
-    <p class="quiet text-sm">
-      {#if others}At other sites {others}:
+    {#if others}
+      <p class="quiet text-sm">
+        At other sites {others}:
         {#each f.elsewhere.slice(0, 6) as s, i (s.siteId)}{i ? ', ' : ''}<a
             class="link"
             href={at(s.siteId, 'audit', 'firmware')}>{s.site}</a
           >
-          {s.concerned}{/each}{f.elsewhere.length > 6
-          ? ` and ${f.elsewhere.length - 6} more sites`
-          : ''}.{' '}{/if}{f.mended
-        ? `${f.mended} ${f.mended === 1 ? 'has' : 'have'} it no longer. `
-        : ''}Said by {f.by}.
+          {s.concerned}{/each}{f.elsewhere.length > 6 ? ` and ${f.elsewhere.length - 6} more sites` : ''}.
+      </p>
+    {/if}
+    <p class="quiet text-sm">
+      {f.mended ? `${f.mended} ${f.mended === 1 ? 'has' : 'have'} it no longer. ` : ''}Said by {f.by}.
     </p>
     {#if change.problem}<Trouble problem={change.problem} />{/if}
     {#if mayWork}<button class="btn mt-1 btn-ghost btn-sm" disabled={change.busy} onclick={forget}
