@@ -29,6 +29,9 @@ import java.util.stream.Stream;
 public final class CheckRunner {
 
     static final int DNS_PORT = 53;
+    /** A table that a router told longer ago may hold who was there before. */
+    public static final int TABLE_MINUTES = 10;
+
     private static final int SMALL = 24;
     private static final int MOST_ASKED = 254;
     private static final String SETTLE_FIRST = "Not judged: settle the check above first.";
@@ -274,6 +277,10 @@ public final class CheckRunner {
 
     private Verdict whoAnswers() {
         var presence = presence();
+        if (presence.there() && presence.asked() == Whois.How.NOT_FROM_HERE) {
+            var told = told();
+            if (told.isPresent()) return told.get();
+        }
         if (!presence.there() || presence.macs().isEmpty())
             return new Verdict(
                     Status.SKIPPED,
@@ -298,6 +305,27 @@ public final class CheckRunner {
                 target.sibling(mac)
                         ? "Correct the MAC on record, or plug the cable into the other port of the box."
                         : "Unplug that device first, or give it another address. Then check again.");
+    }
+
+    /**
+     * It answers through a router, and that router's own table names it: what it sends to is what answers. Another MAC may have
+     * stood there before, so that it proves nothing against it.
+     */
+    private Optional<Verdict> told() {
+        return target.told().flatMap(t -> {
+            long minutes = Math.max(0, Duration.between(t.at(), clock.instant()).toMinutes());
+            if (minutes >= TABLE_MINUTES) return Optional.empty();
+            String by = ", by the table of " + t.by() + ", read "
+                    + (minutes == 0 ? "just now." : minutes == 1 ? "a minute ago." : minutes + " minutes ago.");
+            return Optional.of(
+                    t.mac().equals(target.mac())
+                            ? holds(t.mac() + ", as on the tag" + by)
+                            : new Verdict(
+                                    Status.SKIPPED,
+                                    t.mac() + " and not " + target.mac() + by,
+                                    "Read that table once more, then check again: still so, and another device answers.",
+                                    here()));
+        });
     }
 
     private String named(Mac mac) {

@@ -6,6 +6,7 @@ import app.knottag.core.address.Segment;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.kind.Protocol;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -18,6 +19,7 @@ import java.util.Optional;
  * @param resolvers the resolvers that it should ask, empty when it calls nobody outside
  * @param far services that it calls and that the site lists
  * @param ground the site's segments
+ * @param told who has its address by the table of a router that was read lately
  */
 public record Target(
         Ipv4Address address,
@@ -30,7 +32,8 @@ public record Target(
         Map<Mac, String> knownMacs,
         List<Ipv4Address> resolvers,
         List<Listed> far,
-        List<Ipv4Prefix> ground) {
+        List<Ipv4Prefix> ground,
+        Optional<Told> told) {
 
     /**
      * What the endpoint must talk with.
@@ -46,6 +49,14 @@ public record Target(
      * @param certain whether somebody said that this kind calls it; otherwise only the port fits
      */
     public record Listed(String name, Protocol protocol, String host, int port, boolean certain) {}
+
+    /**
+     * What a router's own neighbour table said of the address.
+     *
+     * @param by name of the router
+     * @param at when it was read
+     */
+    public record Told(Mac mac, String by, Instant at) {}
 
     /** Whether a MAC is most likely that of another interface of this very box: near its own, and nobody else's on record. */
     public boolean sibling(Mac other) {

@@ -26,6 +26,7 @@ import app.knottag.core.reach.SiteModel.Role;
 import app.knottag.core.reach.SiteModel.Station;
 import app.knottag.core.status.Status;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -111,6 +112,11 @@ class CheckRunnerTest {
     }
 
     private static Target target(String serial, Mac mac, Optional<Integer> testPort, List<Target.Listed> far) {
+        return target(serial, mac, testPort, far, Optional.empty());
+    }
+
+    private static Target target(
+            String serial, Mac mac, Optional<Integer> testPort, List<Target.Listed> far, Optional<Target.Told> told) {
         return new Target(
                 a("10.44.16.54"),
                 mac,
@@ -122,7 +128,8 @@ class CheckRunnerTest {
                 Map.of(),
                 List.of(),
                 far,
-                List.of(SHOP.prefix()));
+                List.of(SHOP.prefix()),
+                told);
     }
 
     /** Makes the checks against the model, without any network. */
@@ -220,6 +227,32 @@ class CheckRunnerTest {
 
     private static List<CheckResult> run(Wire wire, Target target) {
         return new CheckRunner(target, wire, wire.vantage(), Clock.systemUTC()).run(Runnable::run, r -> {});
+    }
+
+    /** Written by hand before the code ran: a router's table proves who is there, and never that somebody else is. */
+    @DisplayName("Behind a router its own table says who answers, as long as it is fresh and somebody answers at all")
+    @ParameterizedTest(name = "told {0} {1} min ago, there {2}, same segment {3}: {4}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "00:00:5E:00:53:2B | 0  | true  | false | PASSED  | by the table of Router, read just now.",
+                "00:00:5E:00:53:2B | 9  | true  | false | PASSED  | read 9 minutes ago.",
+                "00:00:5E:00:53:2B | 10 | true  | false | SKIPPED | No MAC is seen for 10.44.16.54",
+                "00:00:5E:00:53:77 | 1  | true  | false | SKIPPED | 00:00:5E:00:53:77 and not 00:00:5E:00:53:2B, by the table",
+                "00:00:5E:00:53:2B | 1  | false | false | PENDING | Not judged: settle the check above first.",
+                // whoever can ask the wire itself does not go by what was told
+                "00:00:5E:00:53:77 | 1  | true  | true  | PASSED  | as on the tag.",
+            })
+    void aRoutersTable(String mac, int minutes, boolean there, boolean near, Status status, String says) {
+        var told = new Target.Told(Mac.parse(mac), "Router", Instant.now().minusSeconds(60L * minutes + 1));
+        var results = run(
+                new Wire(there ? SITE : new SiteModel(List.of(TILL, ROUTER)), near),
+                target("OC2-7H41-0093", MAC, Optional.empty(), List.of(), Optional.of(told)));
+        assertThat(results)
+                .filteredOn(r -> r.check() == WHO_ANSWERS)
+                .singleElement()
+                .satisfies(r -> assertThat(r.seen()).contains(says))
+                .satisfies(r -> assertThat(r.status()).isEqualTo(status));
     }
 
     @Test

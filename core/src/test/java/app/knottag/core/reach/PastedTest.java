@@ -38,7 +38,8 @@ class PastedTest {
             Map.of(Mac.parse("00:00:5E:00:53:11"), "Till 1", Mac.parse("00:00:5E:00:53:2D"), "Till 5"),
             List.of(),
             List.of(),
-            List.of(SHOP.prefix()));
+            List.of(SHOP.prefix()),
+            Optional.empty());
 
     @DisplayName("The form is recognised, and what concerns this endpoint is compared")
     @ParameterizedTest(name = "{0}: {2}")

@@ -10,6 +10,7 @@ import app.knottag.core.reach.Probes;
 import app.knottag.core.reach.Target;
 import app.knottag.core.reach.Vantage;
 import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.GearTold;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.record.SiteStore;
 import app.knottag.server.record.Sites;
@@ -31,12 +32,14 @@ class Targets {
     private final SiteStore siteStore;
     private final Sites sites;
     private final Runbooks runbooks;
+    private final GearTold told;
 
-    Targets(EndpointStore store, SiteStore siteStore, Sites sites, Runbooks runbooks) {
+    Targets(EndpointStore store, SiteStore siteStore, Sites sites, Runbooks runbooks, GearTold told) {
         this.store = store;
         this.siteStore = siteStore;
         this.sites = sites;
         this.runbooks = runbooks;
+        this.told = told;
     }
 
     /** The target, or why there is none yet. */
@@ -78,7 +81,8 @@ class Targets {
                         .filter(s -> s.calledBy(kind.id()) || s.kinds().isEmpty() && fitsByPort(kind, s))
                         .map(s -> listed(s, s.calledBy(kind.id())))
                         .toList(),
-                ground(e.siteId())));
+                ground(e.siteId()),
+                told.of(e.siteId(), e.address())));
     }
 
     private static boolean fitsByPort(Kind kind, SiteStore.ServiceRow s) {

@@ -13,6 +13,7 @@ import app.knottag.core.gear.GearColumn;
 import app.knottag.core.gear.GearProbe.GearSilent;
 import app.knottag.core.gear.Walked;
 import app.knottag.core.gear.Walked.Cell;
+import app.knottag.core.reach.Whois;
 import app.knottag.server.Api;
 import app.knottag.server.Running;
 import app.knottag.server.account.Role;
@@ -45,6 +46,7 @@ class GearApiTest {
     private long[] site;
     private long gear;
     private String path;
+    private long[] tills;
 
     @BeforeEach
     void aSwitchWithTwoTills() throws SQLException {
@@ -53,7 +55,7 @@ class GearApiTest {
         var lead = Running.as(Role.LEAD);
         site = Running.site(lead);
         path = "/api/sites/" + site[0];
-        long[] tills = {Running.till(lead, site, 1), Running.till(lead, site, 2)};
+        tills = new long[] {Running.till(lead, site, 1), Running.till(lead, site, 2)};
         gear = lead.seenSite(site[0])
                 .put(
                         path + "/gear/0",
@@ -110,6 +112,34 @@ class GearApiTest {
                         .map(r ->
                                 p.get("label").asString() + ": " + r.get("says").asString()))
                 .toList();
+    }
+
+    private String whoAnswers() {
+        return StreamSupport.stream(
+                        api.post("/api/endpoints/" + tills[0] + "/check-runs", "")
+                                .expect(201)
+                                .json()
+                                .get("checks")
+                                .spliterator(),
+                        false)
+                .filter(c -> c.get("check").asString().equals("WHO_ANSWERS"))
+                .map(c -> c.get("status").asString() + " " + c.get("note").asString())
+                .findFirst()
+                .orElseThrow();
+    }
+
+    @DisplayName("From behind a router the MAC of a device is proved by the table of the gear that was read just now")
+    @Test
+    void aMacBehindARouter() throws SQLException {
+        when(Running.PROBES.whois(any())).thenReturn(Whois.NOT_FROM_HERE);
+        assertThat(whoAnswers()).startsWith("SKIPPED No MAC is seen");
+        when(Running.GEAR.walk(any(), any())).thenReturn(told(Map.of(), 1));
+        read("10.7.0.2").expect(200);
+        assertThat(whoAnswers())
+                .as("it holds, while eyes have not looked at the checks above it yet")
+                .isEqualTo("ACTIVE 00:00:5E:00:53:01, as on the tag, by the table of Shop switch, read just now.");
+        Running.write("update gear_reading set at = at - interval '11 minutes' where gear_id = " + gear);
+        assertThat(whoAnswers()).startsWith("SKIPPED No MAC is seen");
     }
 
     @DisplayName("What it tells is held against the record, is evidence for the audit, and says where a stranger hangs")

@@ -57,7 +57,8 @@ final class FromThere {
             Map.of(),
             RESOLVERS,
             List.of(new Target.Listed("Payments", Protocol.HTTPS, "pay.cards.example", 443, true)),
-            List.of(SHOP.prefix(), OFFICE));
+            List.of(SHOP.prefix(), OFFICE),
+            Optional.empty());
 
     static final NetworkState INTENDED_HERE = intended("10.80.16.250", Joined.CABLE);
     static final NetworkState INTENDED_THERE = intended("10.80.17.250", Joined.CABLE);
