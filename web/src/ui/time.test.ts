@@ -58,4 +58,6 @@ describe('durations and times as people say them', () => {
   });
 
   it('shortens a family name', () => expect(shortName('Imke Rasmund')).toBe('Imke R.'));
+  it('does not take itself for a person', () =>
+    expect(shortName('Knot Tag at night')).toBe('Knot Tag at night'));
 });

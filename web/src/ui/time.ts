@@ -48,12 +48,14 @@ export function when(iso: string, nowMillis: number): string {
   return day(at) === day(new Date(nowMillis)) ? written(siteClock.time, at, siteClock.zone) : dayTime(iso);
 }
 
-/** A person as colleagues say it: "Imke R." */
+/** A person as colleagues say it: "Imke R."; whatever Knot Tag did by itself keeps its words. */
 export const shortName = (name: string) =>
-  name
-    .split(' ')
-    .map((word, i) => (i === 0 ? word : word[0] + '.'))
-    .join(' ');
+  name.startsWith('Knot Tag ')
+    ? name
+    : name
+        .split(' ')
+        .map((word, i) => (i === 0 ? word : word[0] + '.'))
+        .join(' ');
 
 /** The day as people say it: with its year only where that is another one than now. */
 function brief(iso: string, zone: string): string {

@@ -126,10 +126,13 @@ class Screenshots {
             page.keyboard().press("r");
             assertThat(heading(page, "Labels")).isVisible();
             shot(page, "register");
+            page.navigate(demo.url() + "/sites/5/audit");
+            button(page, "What happened, and the way back").first().click();
+            assertThat(page.locator("[data-way]").first()).isVisible();
+            shot(page, "audit");
             AuditTest.paste(page, AuditTest.DRIFTED);
             page.navigate(demo.url() + "/sites/1/audit");
             assertThat(heading(page, "What differs from the record")).isVisible();
-            shot(page, "audit");
             AuditTest.gear(page);
             page.goBack();
             assertThat(page.getByText("3 ports need a hand")).isVisible();

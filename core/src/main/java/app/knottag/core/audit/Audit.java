@@ -334,11 +334,12 @@ public final class Audit {
                                 ? "Say what it is, if it is to stay."
                                 : rightful.filter(r -> r.mac().isEmpty()).isPresent()
                                         ? "Read the label of what stands there, and put that MAC on record if it is the same."
-                                        : rightful.map(Audit::settleFirst).orElseGet(() -> findIt(place))));
+                                        : rightful.map(this::settleFirst).orElseGet(() -> findIt(place))));
     }
 
-    private static String settleFirst(Recorded r) {
-        return "Settle " + r.name() + " first: it was replaced, or this one is in its way.";
+    private String settleFirst(Recorded r) {
+        boolean there = r.mac().flatMap(places::of).filter(p -> !silentSince(p)).isPresent();
+        return "Settle " + r.name() + " first: " + (there ? "" : "it was replaced, or ") + "this one is in its way.";
     }
 
     private String findIt(Place place) {

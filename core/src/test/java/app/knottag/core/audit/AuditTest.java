@@ -166,6 +166,10 @@ class AuditTest {
                         + "It has a fixed address that is planned for nobody. 00:00:5E:00:53:62 answers there too: neither works "
                         + "for long. | "
                         + "Find it by its MAC at the switch. Take it in, or say what it is.",
+                "N 10@51-1, N 99@51-2 | 00:00:5E:00:53:63 | It answers at the address of Till. | "
+                        + "Settle Till first: this one is in its way.",
+                "N 99@51-2            | 00:00:5E:00:53:63 | It answers at the address of Till. | "
+                        + "Settle Till first: it was replaced, or this one is in its way.",
                 "N 99@53-1            | 00:00:5E:00:53:63 | "
                         + "It answers at the address of Reader, whose MAC is not on record: it may be that one. | "
                         + "Read the label of what stands there, and put that MAC on record if it is the same.",
