@@ -1,6 +1,7 @@
 package app.knottag.core.audit;
 
 import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.address.Segment;
 import app.knottag.core.kind.Kind;
 import app.knottag.core.plan.Method;
@@ -22,7 +23,7 @@ import java.util.stream.Stream;
  *
  * @param says from what it is told
  * @param surer what would make it sure
- * @param gone what it has most likely lost beside its address
+ * @param gone what it has most likely lost
  * @param data whether data of the client are gone with it, so that their backup is asked for
  * @param ways the better one first; at least one
  */
@@ -42,7 +43,9 @@ public record WayBack(How how, String says, String surer, List<String> gone, boo
         /** It hangs in another network, and has an address of that one. */
         ELSEWHERE("It is plugged in elsewhere"),
         /** It is meant to take what it is given. */
-        LEASE("Its lease is another");
+        LEASE("Its lease is another"),
+        /** It asked for an address and got none (RFC 3927). */
+        NO_LEASE("Nobody gave it an address");
 
         private final String words;
 
@@ -118,22 +121,20 @@ public record WayBack(How how, String says, String surer, List<String> gone, boo
      */
     public static WayBack of(
             Away away, List<Segment> segments, Kind whole, Runbook book, Pointing pointing, SiteClock clock) {
-        boolean handedOut = segments.stream().anyMatch(s -> s.poolOf(away.at()).isPresent());
-        boolean elsewhere = segments.stream()
-                .filter(s -> s.prefix().contains(away.planned()))
-                .noneMatch(s -> s.prefix().contains(away.at()));
+        var where = Where.of(away, segments);
         var own = book.kind();
-        var how = how(away, handedOut, elsewhere, entered(book));
+        var how = how(away, where, entered(book));
         var lost = whole.reset().filter(r -> how == How.RESET);
         var ways = new ArrayList<Way>();
-        ways.add(back(how, away, elsewhere, handedOut, whole, own));
-        if (!elsewhere && how != How.NOT_YET) ways.add(repoint(away, handedOut, pointing));
+        ways.add(back(how, away, where, whole, own));
+        if (where == Where.POOL && how != How.NOT_YET || where == Where.BESIDE)
+            ways.add(repoint(away, where, pointing));
         // An address that is handed out may go to anybody: only who is to be on automatic is better left there.
         if (how == How.LEASE || how == How.RETYPED && sooner(ways.get(1), ways.get(0), pointing))
             ways.add(0, ways.remove(1));
         return new WayBack(
                 how,
-                says(how, away, handedOut, clock),
+                says(how, away, where, clock),
                 surer(how, away),
                 lost.map(r -> r.loses()).orElse(List.of()),
                 lost.filter(r -> r.data()).isPresent(),
@@ -150,22 +151,48 @@ public record WayBack(How how, String says, String surer, List<String> gone, boo
         return addressed(book.kind()).stream().anyMatch(key -> book.record(key).done());
     }
 
-    private static How how(Away away, boolean handedOut, boolean elsewhere, boolean entered) {
-        if (elsewhere) return How.ELSEWHERE;
-        if (!handedOut) return How.RETYPED;
-        return switch (away.method()) {
-            case RESERVED -> How.LIST;
-            case AUTOMATIC -> How.LEASE;
-            case FIXED, LEARNED -> away.heldUntil().isPresent() ? How.RESET : entered ? How.NEVER_TOOK : How.NOT_YET;
-        };
+    private static final Ipv4Prefix SELF_MADE = Ipv4Prefix.parse("169.254.0.0/16");
+
+    /** Where it stands. */
+    private enum Where {
+        /** At an address of its network that is handed out. */
+        POOL(", which is handed out,"),
+        /** At another address of its network, that somebody must have typed. */
+        BESIDE(""),
+        OTHER_NETWORK(""),
+        OTHER_POOL(", which is handed out,"),
+        SELF(", which a device gives itself when nobody hands one out,");
+
+        private final String words;
+
+        Where(String words) {
+            this.words = words;
+        }
+
+        static Where of(Away away, List<Segment> segments) {
+            if (SELF_MADE.contains(away.at())) return SELF;
+            boolean pool = segments.stream().anyMatch(s -> s.poolOf(away.at()).isPresent());
+            boolean same = segments.stream()
+                    .anyMatch(s ->
+                            s.prefix().contains(away.planned()) && s.prefix().contains(away.at()));
+            return same ? pool ? POOL : BESIDE : pool ? OTHER_POOL : OTHER_NETWORK;
+        }
     }
 
-    private static Way back(How how, Away away, boolean elsewhere, boolean handedOut, Kind whole, Kind own) {
+    private static How how(Away away, Where where, boolean entered) {
+        if (where == Where.OTHER_NETWORK || where == Where.OTHER_POOL) return How.ELSEWHERE;
+        if (where == Where.BESIDE) return How.RETYPED;
+        if (away.method().onDevice())
+            return away.heldUntil().isPresent() ? How.RESET : entered ? How.NEVER_TOOK : How.NOT_YET;
+        if (where == Where.SELF) return How.NO_LEASE;
+        return away.method() == Method.RESERVED ? How.LIST : How.LEASE;
+    }
+
+    private static Way back(How how, Away away, Where where, Kind whole, Kind own) {
         String before = away.holder().isEmpty()
                 ? ""
                 : away.holder() + " answers at " + away.planned() + ": move that one away first.";
         var again = again(how, whole, own);
-        boolean typed = away.method().onDevice() && handedOut;
         return switch (how) {
             case RESET -> redo(Act.REDO_RESET, "Put " + away.planned() + " back on it", before, again, 0);
             case NOT_YET -> redo(Act.GO_ON, "Go on with its runbook", before, again, 0);
@@ -181,8 +208,20 @@ public record WayBack(How how, String says, String surer, List<String> gone, boo
                         List.of("Its entry: this MAC, " + away.planned(), "Restart it", "Prove it again"),
                         LIST_MINUTES + again.hands(),
                         again.alone());
+            case NO_LEASE ->
+                new Way(
+                        Act.PLUG_BACK,
+                        "Find out why nobody gave it one",
+                        "",
+                        List.of(
+                                "Whether another device on automatic there is given one",
+                                "Its lead, its socket and the VLAN at the port",
+                                "The box that hands addresses out, and whether its pool is full",
+                                "Prove it again"),
+                        LEAD_MINUTES + again.hands(),
+                        again.alone());
             case ELSEWHERE ->
-                elsewhere && typed
+                where == Where.OTHER_POOL && away.method().onDevice()
                         ? redo(
                                 Act.REDO_ADDRESS,
                                 "Plug it in where it belongs, and put " + away.planned() + " back on it",
@@ -210,7 +249,7 @@ public record WayBack(How how, String says, String surer, List<String> gone, boo
         var keys = switch (how) {
             case RESET -> whole.reset().isPresent() ? Recipe.redo(whole, own) : addressed(own);
             case NOT_YET, NEVER_TOOK, RETYPED, ELSEWHERE -> addressed(own);
-            case LIST, LEASE -> Runbook.undoneBy(own, EnumSet.of(Change.RESET));
+            case LIST, LEASE, NO_LEASE -> Runbook.undoneBy(own, EnumSet.of(Change.RESET));
         };
         var steps = own.steps().stream().filter(s -> keys.contains(s.key())).toList();
         return new Again(
@@ -227,8 +266,8 @@ public record WayBack(How how, String says, String surer, List<String> gone, boo
         return Runbook.undoneBy(own, EnumSet.of(Change.ADDRESS, Change.SETTINGS));
     }
 
-    private static Way repoint(Away away, boolean handedOut, Pointing pointing) {
-        String lent = handedOut && away.method() != Method.AUTOMATIC
+    private static Way repoint(Away away, Where where, Pointing pointing) {
+        String lent = where == Where.POOL && away.method() != Method.AUTOMATIC
                 ? away.at() + " is handed out and may go to another: have it kept for its MAC in the list first."
                 : "";
         return new Way(
@@ -243,12 +282,11 @@ public record WayBack(How how, String says, String surer, List<String> gone, boo
                 0);
     }
 
-    private static String says(How how, Away away, boolean handedOut, SiteClock clock) {
+    private static String says(How how, Away away, Where where, SiteClock clock) {
         String was = away.heldUntil()
                 .map(t -> "It was seen at " + away.planned() + " until " + clock.moment(t))
                 .orElse("Nobody ever saw it at " + away.planned());
-        String now = ", and at " + away.at() + (handedOut ? ", which is handed out," : "") + " since "
-                + clock.moment(away.since()) + ".";
+        String now = ", and at " + away.at() + where.words + " since " + clock.moment(away.since()) + ".";
         return was
                 + now
                 + switch (how) {
@@ -258,6 +296,7 @@ public record WayBack(How how, String says, String surer, List<String> gone, boo
                     case LIST -> " Its address is kept for its MAC at the DHCP server, which gave it another.";
                     case RETYPED -> " Nobody hands that one out, so somebody typed it; nothing else need be lost.";
                     case ELSEWHERE -> " That is another network.";
+                    case NO_LEASE -> " It is meant to be given one, and asked in vain.";
                     case LEASE -> " It is meant to take what it is given, so nothing is broken.";
                 }
                 + alike(away);
@@ -287,6 +326,7 @@ public record WayBack(How how, String says, String surer, List<String> gone, boo
             case LIST -> "Compare its entry in the list with its label, and see which box hands addresses out there.";
             case RETYPED -> "Ask who worked at it then.";
             case ELSEWHERE -> "Follow its lead, or look for its MAC at the switch.";
+            case NO_LEASE -> "See whether others there are given one: then it is this device or its lead.";
             case LEASE, NOT_YET -> "Nothing more has to be known.";
         };
     }

@@ -29,6 +29,9 @@ import java.util.stream.Stream;
 public final class CheckRunner {
 
     static final int DNS_PORT = 53;
+    /** So it ends when the wire itself was asked several times, and nobody else answered. */
+    private static final String ALONE = ", as on the tag.";
+
     /** A table that a router told longer ago may hold who was there before. */
     public static final int TABLE_MINUTES = 10;
 
@@ -298,8 +301,8 @@ public final class CheckRunner {
                     "Unplug the one that does not belong, or give it another address. Then check again.");
         var mac = presence.macs().iterator().next();
         if (mac.equals(target.mac()))
-            return holds(mac + ", as on the tag"
-                    + (presence.asked() == Whois.How.TABLE ? ", by this machine's own table." : "."));
+            return holds(mac
+                    + (presence.asked() == Whois.How.TABLE ? ", as on the tag, by this machine's own table." : ALONE));
         return fails(
                 mac + " answers, not " + target.mac() + ". " + stranger(mac),
                 target.sibling(mac)
@@ -314,7 +317,8 @@ public final class CheckRunner {
     private Optional<Verdict> told() {
         return target.told().flatMap(t -> {
             long minutes = Math.max(0, Duration.between(t.at(), clock.instant()).toMinutes());
-            if (minutes >= TABLE_MINUTES) return Optional.empty();
+            // What was read on a day to come was read before the clock was set back.
+            if (minutes >= TABLE_MINUTES || t.at().isAfter(clock.instant())) return Optional.empty();
             String by = ", by the table of " + t.by() + ", read "
                     + (minutes == 0 ? "just now." : minutes == 1 ? "a minute ago." : minutes + " minutes ago.");
             return Optional.of(
@@ -326,6 +330,13 @@ public final class CheckRunner {
                                     "Read that table once more, then check again: still so, and another device answers.",
                                     here()));
         });
+    }
+
+    /** Whether a check asked the wire itself whose the address is, and nobody but the device answered; a table shows only one. */
+    public static boolean heardAlone(CheckResult result) {
+        return result.check() == Check.WHO_ANSWERS
+                && result.status() == Status.PASSED
+                && result.seen().endsWith(ALONE);
     }
 
     private String named(Mac mac) {

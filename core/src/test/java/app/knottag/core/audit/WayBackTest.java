@@ -2,6 +2,7 @@ package app.knottag.core.audit;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.audit.WayBack.Away;
 import app.knottag.core.audit.WayBack.Pointing;
 import app.knottag.core.audit.WayBack.Way;
@@ -39,7 +40,7 @@ class WayBackTest {
         return WayBack.of(
                 new Away(
                         AuditTest.at("51"),
-                        AuditTest.at(at),
+                        at.startsWith("169") ? Ipv4Address.parse(at) : AuditTest.at(at),
                         method,
                         Optional.of(HELD).filter(h -> held),
                         HELD.plusSeconds(86_400),
@@ -100,6 +101,12 @@ class WayBackTest {
                 "FIXED     | 1.120 | true  | 1  | ELSEWHERE  | REDO_ADDRESS",
                 "FIXED     | 1.51  | true  | 1  | ELSEWHERE  | PLUG_BACK",
                 "RESERVED  | 1.120 | true  | 1  | ELSEWHERE  | PLUG_BACK",
+                // an address that it gave itself is no network: it is on automatic, and nobody answered
+                "FIXED     | 169.254.7.7 | true  | 1 | RESET      | REDO_RESET",
+                "FIXED     | 169.254.7.7 | false | 1 | NEVER_TOOK | REDO_ADDRESS",
+                "FIXED     | 169.254.7.7 | false | 3 | NOT_YET    | GO_ON",
+                "RESERVED  | 169.254.7.7 | true  | 1 | NO_LEASE   | PLUG_BACK",
+                "AUTOMATIC | 169.254.7.7 | true  | 1 | NO_LEASE   | PLUG_BACK",
             })
     void whatHappened(Method method, String at, boolean held, int minutes, WayBack.How how, String ways) {
         var back = back("document-scanner", method, at, held, minutes);
@@ -151,7 +158,7 @@ class WayBackTest {
     void everyKindHasAWayBack() {
         for (var kind : Kinds.shipped().all())
             for (var method : Method.values())
-                for (String at : List.of("120", "77", "1.120"))
+                for (String at : List.of("120", "77", "1.120", "169.254.7.7"))
                     assertThat(back(kind.id(), method, at, true, 5).ways())
                             .as("%s %s %s", kind.id(), method, at)
                             .allSatisfy(WayBackTest::whole);

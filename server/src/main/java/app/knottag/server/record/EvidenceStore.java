@@ -4,6 +4,7 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.address.Ipv4Prefix;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.plan.Sighting.Source;
+import app.knottag.server.db.Json;
 import java.time.Instant;
 import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
@@ -58,14 +59,15 @@ public interface EvidenceStore {
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     List<SweptRow> swept(long siteId);
 
-    record AloneRow(Ipv4Address address, Instant at) {}
+    record AloneRow(Ipv4Address address, Instant at, Json results) {}
 
-    /** When a check last found nobody but the device itself at each of some addresses. */
+    /** The last check of each of some addresses that found its own device there. */
     @Select("""
-            select e.address, max(coalesce(c.again_at, c.at)) as at from endpoint e join check_run c on c.endpoint_id = e.id
+            select distinct on (e.address) e.address, c.at, c.results
+            from endpoint e join check_run c on c.endpoint_id = e.id
             where e.site_id = #{siteId} and e.retired_at is null and e.address = any(
             #{addresses,typeHandler=org.apache.ibatis.type.ArrayTypeHandler}::inet[])
-            and c.results @> '[{"check": "WHO_ANSWERS", "status": "PASSED"}]' group by e.address""")
+            and c.results @> '[{"check": "WHO_ANSWERS", "status": "PASSED"}]' order by e.address, c.id desc""")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     List<AloneRow> alone(@Param("siteId") long siteId, @Param("addresses") String[] addresses);
 

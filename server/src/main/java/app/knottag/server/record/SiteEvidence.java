@@ -8,6 +8,8 @@ import app.knottag.core.audit.AuditSite.Recorded;
 import app.knottag.core.audit.AuditSite.Seen;
 import app.knottag.core.hardware.Mac;
 import app.knottag.core.plan.Sighting.Source;
+import app.knottag.core.reach.CheckResult;
+import app.knottag.core.reach.CheckRunner;
 import app.knottag.core.reach.Probes;
 import app.knottag.server.record.EvidenceStore.AloneRow;
 import app.knottag.server.record.EvidenceStore.FormerRow;
@@ -28,6 +30,8 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.support.TransactionTemplate;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Loads who is on record at a site and who was seen there, of one moment, as core's audit takes it. */
 @Service
@@ -40,6 +44,7 @@ public class SiteEvidence {
     private final SightingStore sightings;
     private final Probes probes;
     private final TransactionTemplate reading;
+    private final JsonMapper json;
 
     SiteEvidence(
             EvidenceStore store,
@@ -48,13 +53,15 @@ public class SiteEvidence {
             SitePlans plans,
             SightingStore sightings,
             Probes probes,
-            PlatformTransactionManager transactions) {
+            PlatformTransactionManager transactions,
+            JsonMapper json) {
         this.store = store;
         this.siteStore = siteStore;
         this.sites = sites;
         this.plans = plans;
         this.sightings = sightings;
         this.probes = probes;
+        this.json = json;
         reading = new TransactionTemplate(transactions);
         reading.setReadOnly(true);
         reading.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
@@ -115,6 +122,9 @@ public class SiteEvidence {
         return shared.isEmpty()
                 ? Map.of()
                 : store.alone(siteId, shared.toArray(String[]::new)).stream()
+                        .filter(r ->
+                                json.readValue(r.results().text(), new TypeReference<List<CheckResult>>() {}).stream()
+                                        .anyMatch(CheckRunner::heardAlone))
                         .collect(Collectors.toMap(AloneRow::address, AloneRow::at));
     }
 

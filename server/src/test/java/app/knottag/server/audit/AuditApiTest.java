@@ -1,13 +1,18 @@
 package app.knottag.server.audit;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.Mockito.when;
 
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.hardware.Mac;
+import app.knottag.core.reach.Whois;
 import app.knottag.server.Api;
 import app.knottag.server.Running;
 import app.knottag.server.account.Role;
 import java.nio.charset.StandardCharsets;
 import java.sql.SQLException;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
@@ -179,6 +184,12 @@ class AuditApiTest {
     void aCheckSettlesADouble() {
         paste("NEIGHBOURS", "10.7.0.51 00:00:5e:00:53:01\n10.7.0.51 00:00:5e:00:53:e1");
         assertThat(found()).contains("Till 1 DUPLICATE", "00:00:5E:00:53:E1 STRANGER");
+        // A table keeps one of two, so it says nothing of the other.
+        when(Running.PROBES.whois(Ipv4Address.parse("10.7.0.51")))
+                .thenReturn(new Whois(Set.of(Mac.parse("00:00:5E:00:53:01")), Whois.How.TABLE));
+        api.post("/api/endpoints/" + tills[0] + "/check-runs", "").expect(201);
+        assertThat(found()).contains("Till 1 DUPLICATE");
+        Running.network("10.7.0.51", "00:00:5E:00:53:01", "x");
         api.post("/api/endpoints/" + tills[0] + "/check-runs", "").expect(201);
         assertThat(found()).containsExactly("00:00:5E:00:53:E1 STRANGER");
     }
