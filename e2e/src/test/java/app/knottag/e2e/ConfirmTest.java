@@ -85,6 +85,19 @@ class ConfirmTest extends InTheDemo {
         Assertions.assertThat(checkStatus(line, check)).contains(seen);
     }
 
+    @Test
+    void aDeviceThatShowsAWrongTimeByTheWayIsToldSo() {
+        String at = "/api/bench-panel/ledger-store/faults/CLOCK_WRONG";
+        call("PUT", at, null);
+        try {
+            var line = call("POST", "/api/endpoints/" + endpoint("ledger-store") + "/check-runs", null);
+            Assertions.assertThat(checkStatus(line, "SERVICE"))
+                    .isEqualTo("PASSED It offers shared folders: “dialect 2.1”. Its clock is 40 days behind ours.");
+        } finally {
+            call("DELETE", at, null);
+        }
+    }
+
     @DisplayName(
             "What is switched on at a stand-in shows at the right check, and the screen's own questions lead to it")
     @ParameterizedTest(name = "{0}: {1}")

@@ -204,9 +204,7 @@ final class Device {
                 station.leased().toString().replaceAll("\\.\\d+$", ""),
                 screen,
                 lights(shows(scene, Question.LINK).equals("lit")),
-                up(now) && !dark
-                        ? CLOCK.format((scene.clockRight() ? now : now.minusSeconds(CLOCK_BEHIND)).atZone(ZONE))
-                        : "",
+                up(now) && !dark ? CLOCK.format(shown(scene, now).atZone(ZONE)) : "",
                 kind.isPresent(),
                 menu,
                 faults(),
@@ -230,6 +228,11 @@ final class Device {
     /** The slip of the hand: two figures of the third group swapped. */
     private static String slipped(String address) {
         return address.replaceAll("\\.(\\d)(\\d)\\.(\\d+)$", ".$2$1.$3");
+    }
+
+    /** What its own clock shows. */
+    static Instant shown(NetworkState scene, Instant now) {
+        return scene.clockRight() ? now : now.minusSeconds(CLOCK_BEHIND);
     }
 
     private static Outcome shows(NetworkState scene, Question question) {

@@ -16,6 +16,7 @@ import java.net.DatagramSocket;
 import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.util.Optional;
 
 /** What one station offers on the network: an echo over UDP and, if it has a port, its service. */
@@ -90,7 +91,7 @@ final class LineServer {
         try (socket) {
             socket.setSoTimeout(PATIENCE_MILLIS);
             if (station.protocol() == Protocol.FILE) {
-                FileServer.agree(socket, bench.time());
+                FileServer.agree(socket, Device.shown(station.scene(), Instant.now()));
                 return;
             }
             if (station.protocol() == Protocol.RAW_PRINT) {

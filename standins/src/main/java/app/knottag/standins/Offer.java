@@ -53,6 +53,7 @@ record Offer(
                 says,
                 "" + echo,
                 "" + service,
+                "" + station.scene().clockRight(),
                 "" + network);
     }
 }

@@ -386,8 +386,12 @@ public final class CheckRunner {
         // Asking a port that is not open would only wait once more.
         if (probes.connect(target.address(), target.port()) != Connection.OPEN)
             return fails("Port " + target.port() + " is not open.", "");
+        String ownClock = "";
         if (service.protocol() != Protocol.LINE) {
-            var judged = judge(call(target));
+            var call = call(target);
+            var heard = probes.talk(call);
+            ownClock = ServiceJudge.clock(heard);
+            var judged = ServiceJudge.judge(call, heard, clock.instant());
             if (judged.status() == Status.FAILED) return fails(judged.seen(), judged.remedy());
             if (!service.tellsSerial()) return holds(judged.seen());
         }
@@ -402,7 +406,7 @@ public final class CheckRunner {
                     "It answers “" + Printable.shown(answer.get()) + "”, which is not what this kind says.",
                     "Is it the right kind and model?");
         if (serial.get().equals(target.serial()))
-            return holds("Serial " + serial.get() + ". " + service.proves() + ".");
+            return holds("Serial " + serial.get() + ". " + service.proves() + "." + ownClock);
         return fails(
                 "Serial " + Printable.shown(serial.get()) + " answers, not " + target.serial() + ": the wrong unit.",
                 "Compare the label with the tag. Two units may be swapped.");

@@ -5,6 +5,7 @@ import app.knottag.core.kind.Protocol;
 import app.knottag.core.reading.Printable;
 import app.knottag.core.status.Status;
 import app.knottag.core.time.DateStyle;
+import app.knottag.core.time.Lengths;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -21,6 +22,8 @@ public final class ServiceJudge {
 
     /** Certificates and attendance need time within this (RFC 5905 reaches far better). */
     private static final Duration NEAR_ENOUGH = Duration.ofSeconds(60);
+
+    private static final String CLOCK = " Its clock is ";
 
     /** The page is there, and not for this caller (RFC 9110). */
     static final int FORBIDDEN = 403;
@@ -115,15 +118,33 @@ public final class ServiceJudge {
                         : " Its certificate is good until " + day(c) + ".")
                 .orElse("");
         return switch (call.protocol()) {
-            case HTTP, HTTPS -> page(call, heard, until);
+            case HTTP, HTTPS -> page(call, heard, until + clock(heard));
             case SMTP -> mail(heard, until);
             case DNS -> names(call, heard);
             case NTP -> time(heard);
             case IPP -> printer(call, heard);
-            case FILE -> Judgement.holds("It offers shared folders" + quoted(heard) + ".");
+            case FILE -> Judgement.holds("It offers shared folders" + quoted(heard) + "." + clock(heard));
             case RAW_PRINT -> Judgement.holds("It takes print data.");
             case LINE -> Judgement.holds("It answers.");
         };
+    }
+
+    /** Says how far a device's own clock is from this machine's, where it showed it and it is worth a word; else nothing. */
+    static String clock(ServiceReply heard) {
+        return heard.told(ServiceReply.OwnClock.class)
+                .map(ServiceReply.OwnClock::ahead)
+                .filter(off -> off.abs().compareTo(NEAR_ENOUGH) > 0)
+                .map(off -> CLOCK + Lengths.of(off.abs().toSeconds()) + (off.isNegative() ? " behind" : " ahead of")
+                        + " ours.")
+                .orElse("");
+    }
+
+    /** Returns what a check said of a clock that is wrong; empty when it said nothing of the sort. */
+    public static Optional<String> wrongClock(CheckResult result) {
+        int at = result.seen().indexOf(CLOCK);
+        return at < 0
+                ? Optional.empty()
+                : Optional.of(result.seen().substring(at).strip());
     }
 
     /** Returns whether the certificate that a service showed ends within three weeks. */

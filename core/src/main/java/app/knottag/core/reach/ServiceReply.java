@@ -42,7 +42,7 @@ public record ServiceReply(
     public record Certificate(Instant until, String problem) {}
 
     /** What a service told of itself. */
-    public sealed interface Detail permits Printer, Time, Names {}
+    public sealed interface Detail permits Printer, Time, Names, OwnClock {}
 
     /**
      * A printer's own attributes (RFC 8011, 5.4.11 to 5.4.13).
@@ -72,6 +72,13 @@ public record ServiceReply(
      * @param overUdp whether it answers over UDP, as nearly every device asks; else only over TCP
      */
     public record Names(boolean overUdp) implements Detail {}
+
+    /**
+     * What a device showed of its own clock by the way (RFC 9110, 6.6.1; a shared folder's greeting).
+     *
+     * @param ahead how far it is ahead of this machine's
+     */
+    public record OwnClock(Duration ahead) implements Detail {}
 
     public ServiceReply {
         lines = List.copyOf(lines);

@@ -1,5 +1,6 @@
 package app.knottag.core.runbook;
 
+import app.knottag.core.time.Lengths;
 import app.knottag.core.time.SiteClock;
 import java.time.Duration;
 import java.time.Instant;
@@ -32,7 +33,7 @@ record ClockReading(long seconds, boolean holds, String words, String remedy) {
         long off = Duration.between(local, shown).toSeconds();
         if (shown.getSecond() == 0 && off < 0 && off > -WORTH_SETTING) off = 0;
         if (Math.abs(off) <= WORTH_SETTING) return new ClockReading(off, true, "Right to the minute.", "");
-        String by = length(Math.abs(off)) + (off > 0 ? " ahead" : " behind");
+        String by = Lengths.of(Math.abs(off)) + (off > 0 ? " ahead" : " behind");
         long hours = Math.round(off / 3600.0);
         boolean wholeHours = hours != 0 && Math.abs(off - hours * 3600) <= NEAR_A_ZONE && Math.abs(hours) <= 14;
         var season = season(clock.now(), zone);
@@ -95,20 +96,11 @@ record ClockReading(long seconds, boolean holds, String words, String remedy) {
         long days = ChronoUnit.DAYS.between(lastRight.get(), clock.today());
         if (days < 0) return Optional.empty();
         String since =
-                "Records since " + clock.day(lastRight.get()) + " may be off by up to " + length(Math.abs(seconds));
+                "Records since " + clock.day(lastRight.get()) + " may be off by up to " + Lengths.of(Math.abs(seconds));
         if (days < 2 || Math.abs(seconds) % 3600 <= NEAR_A_ZONE) return Optional.of(since + ".");
-        return Optional.of(since + ": about " + length(Math.max(1, Math.abs(seconds) / days)) + " more each day, so "
-                + length(Math.abs(seconds) / 2) + " on "
-                + clock.day(lastRight.get().plusDays(days / 2)) + ".");
-    }
-
-    private static String length(long seconds) {
-        if (seconds < 120) return seconds + " s";
-        if (seconds < 7200) return seconds / 60 + " min";
-        if (seconds < 172_800) {
-            long minutes = seconds / 60 % 60;
-            return seconds / 3600 + " h" + (minutes == 0 ? "" : " " + minutes + " min");
-        }
-        return seconds / 86_400 + " days";
+        return Optional.of(
+                since + ": about " + Lengths.of(Math.max(1, Math.abs(seconds) / days)) + " more each day, so "
+                        + Lengths.of(Math.abs(seconds) / 2) + " on "
+                        + clock.day(lastRight.get().plusDays(days / 2)) + ".");
     }
 }

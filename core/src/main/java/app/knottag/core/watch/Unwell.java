@@ -2,8 +2,10 @@ package app.knottag.core.watch;
 
 import app.knottag.core.reach.Check;
 import app.knottag.core.reach.CheckResult;
+import app.knottag.core.reach.ServiceJudge;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /** What the checks of one device say of it when they are made at night, while much is switched off. */
 public final class Unwell {
@@ -14,14 +16,31 @@ public final class Unwell {
      * Says what is wrong with a device; a device that does not answer first, then what fails of itself, and last what fails as
      * well when its partner is only switched off. Who does not answer at all may be off: nobody can say that it is broken.
      */
-    public static Optional<Seen> of(long endpoint, String name, List<CheckResult> results) {
+    public static List<Seen> of(long endpoint, String name, List<CheckResult> results) {
         var failed = results.stream().filter(CheckResult::failed).toList();
         var off = failed.stream().filter(f -> f.check() == Check.ANSWERS).findFirst();
         var itself = failed.stream().filter(f -> !f.check().failsWhenOff()).findFirst();
-        return off.or(() -> itself)
+        var broken = off.or(() -> itself)
                 .or(() -> failed.stream().findFirst())
                 .map(f -> new Seen(
                         "device", f.check().name(), endpoint, title(name, f.check()), detail(f, failed.size())));
+        return Stream.concat(broken.stream(), clock(endpoint, name, results).stream())
+                .toList();
+    }
+
+    /** What it tells of its own clock by the way is seen as well, whatever else holds. */
+    private static Optional<Seen> clock(long endpoint, String name, List<CheckResult> results) {
+        return results.stream()
+                .flatMap(r -> ServiceJudge.wrongClock(r).stream())
+                .findFirst()
+                .map(
+                        says -> new Seen(
+                                "clock",
+                                "CLOCK",
+                                endpoint,
+                                name + " shows a wrong time",
+                                says
+                                        + " Set it, and give it a time server so that it stays right; if all are off alike, it is ours."));
     }
 
     private static String title(String name, Check told) {

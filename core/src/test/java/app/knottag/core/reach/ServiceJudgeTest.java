@@ -89,6 +89,23 @@ class ServiceJudgeTest {
         assertThat(judged.remedy().isEmpty()).isEqualTo(status == Status.PASSED);
     }
 
+    @DisplayName("What a device shows of its own clock is said when it is more than a minute off")
+    @ParameterizedTest(name = "{0} {1} s ahead: {2}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "HTTP | 0        | Its page answers (200).",
+                "HTTP | -60      | Its page answers (200).",
+                "HTTP | -61      | Its page answers (200). Its clock is 61 s behind ours.",
+                "HTTP | 3600     | Its page answers (200). Its clock is 60 min ahead of ours.",
+                "FILE | -3456000 | It offers shared folders. Its clock is 40 days behind ours.",
+            })
+    void ownClock(Protocol protocol, int ahead, String seen) {
+        var heard = ServiceReply.answered(200, List.of()).telling(new ServiceReply.OwnClock(Duration.ofSeconds(ahead)));
+        assertThat(judge(protocol, heard).seen()).isEqualTo(seen);
+        assertThat(judge(protocol, heard).status()).isEqualTo(Status.PASSED);
+    }
+
     @DisplayName("A certificate that ends soon or is not taken is said so, and time is compared")
     @Test
     void certificatesAndTime() {

@@ -231,8 +231,24 @@ class WatchTest {
                         c, all.contains(c.name()) ? Status.FAILED : Status.PASSED, "seen", "mend", "here", NOW, 1))
                 .toList();
         var unwell = Unwell.of(7, "Till 1", results);
-        assertThat(unwell.isPresent()).isEqualTo(told != null);
-        unwell.ifPresent(s -> assertThat(s.title() + ": " + s.detail()).startsWith(told));
+        assertThat(unwell).hasSize(told == null ? 0 : 1);
+        for (var s : unwell) assertThat(s.title() + ": " + s.detail()).startsWith(told);
+    }
+
+    @Test
+    void aWrongClockIsToldThoughEverythingHolds() {
+        var held = new CheckResult(
+                Check.SERVICE,
+                Status.PASSED,
+                "Its page answers (200). Its clock is 40 days behind ours.",
+                "",
+                "",
+                NOW,
+                1);
+        assertThat(Unwell.of(7, "Till 1", List.of(held))).singleElement().satisfies(s -> {
+            assertThat(s.title()).isEqualTo("Till 1 shows a wrong time");
+            assertThat(s.detail()).startsWith("Its clock is 40 days behind ours. Set it");
+        });
     }
 
     private static Seen seen(String about, String what) {

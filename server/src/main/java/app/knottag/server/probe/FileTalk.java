@@ -7,6 +7,7 @@ import com.hierynomus.smbj.SmbConfig;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.Socket;
+import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 
@@ -27,8 +28,10 @@ final class FileTalk {
         try (var client = new SMBClient(config);
                 var connection = client.connect(at.getAddress().getHostAddress(), at.getPort())) {
             String dialect = connection.getNegotiatedProtocol().getDialect().name();
+            long behind = connection.getConnectionContext().getTimeOffsetMillis();
             return ServiceReply.answered(
-                    0, List.of("dialect " + dialect.replace("SMB_", "").replace('_', '.')));
+                            0, List.of("dialect " + dialect.replace("SMB_", "").replace('_', '.')))
+                    .telling(new ServiceReply.OwnClock(Duration.ofMillis(-behind)));
         }
     }
 }

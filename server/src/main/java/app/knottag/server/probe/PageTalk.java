@@ -6,6 +6,8 @@ import app.knottag.core.reach.ServiceReply;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Executors;
@@ -21,6 +23,7 @@ import org.apache.hc.client5.http.impl.classic.HttpClients;
 import org.apache.hc.client5.http.impl.io.PoolingHttpClientConnectionManagerBuilder;
 import org.apache.hc.client5.http.ssl.DefaultClientTlsStrategy;
 import org.apache.hc.client5.http.ssl.NoopHostnameVerifier;
+import org.apache.hc.client5.http.utils.DateUtils;
 import org.apache.hc.core5.http.ClassicHttpResponse;
 import org.apache.hc.core5.http.HttpHeaders;
 import org.apache.hc.core5.util.Timeout;
@@ -100,6 +103,18 @@ final class PageTalk {
     }
 
     private static ServiceReply page(ClassicHttpResponse answer) throws IOException {
+        var said = said(answer);
+        return clock(answer).map(said::telling).orElse(said);
+    }
+
+    /** What it takes for the time, to the second; a device that has no clock says nothing, or something that is no time. */
+    private static Optional<ServiceReply.OwnClock> clock(ClassicHttpResponse answer) {
+        return Optional.ofNullable(answer.getFirstHeader(HttpHeaders.DATE))
+                .map(h -> DateUtils.parseStandardDate(h.getValue()))
+                .map(at -> new ServiceReply.OwnClock(Duration.between(Instant.now(), at)));
+    }
+
+    private static ServiceReply said(ClassicHttpResponse answer) throws IOException {
         int code = answer.getCode();
         if (code >= 300 && code < 400)
             return ServiceReply.answered(

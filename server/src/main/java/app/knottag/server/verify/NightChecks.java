@@ -48,8 +48,7 @@ class NightChecks implements NightLook {
 
     private Told look(long endpointId, String name) {
         return confirm.atNight(endpointId)
-                .map(results ->
-                        Told.saw(Unwell.of(endpointId, name, results).stream().toList()))
+                .map(results -> Told.saw(Unwell.of(endpointId, name, results)))
                 .orElseGet(() -> Told.not(
                         "Its address, MAC and serial are not all on record, or lie outside the site's segments."));
     }

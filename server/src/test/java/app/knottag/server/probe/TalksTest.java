@@ -19,7 +19,9 @@ import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -125,6 +127,22 @@ class TalksTest {
         assertThat(said).startsWith(wanted.strip());
         assertThat(Duration.ofNanos(System.nanoTime() - start)).isLessThan(Duration.ofSeconds(12));
         assertThat(heard.lines().toString().length()).isLessThan(20_000);
+    }
+
+    @DisplayName("The time that a page shows by the way is kept, to the second; what is no time is not")
+    @ParameterizedTest(name = "{0}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "Thu, 01 Jan 1970 00:00:10 GMT | 10",
+                "soon                          | ",
+            })
+    void clocks(String date, Long seconds) throws IOException {
+        var heard = talk(
+                Protocol.HTTP, "10.7.0.9", "headers; > HTTP/1.1 200 OK; > Content-Length: 0; > Date: " + date + "; >");
+        assertThat(heard.told(ServiceReply.OwnClock.class)
+                        .map(c -> Instant.now().plus(c.ahead()).getEpochSecond()))
+                .isEqualTo(Optional.ofNullable(seconds));
     }
 
     @DisplayName("A name is followed to the site's own ground and nowhere else, whichever of its addresses comes first")
