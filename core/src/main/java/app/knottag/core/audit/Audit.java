@@ -49,12 +49,16 @@ public final class Audit {
     /** Looks are few, and sightings many. */
     private final Map<Instant, Double> weights = new HashMap<>();
 
+    /** Whoever was seen last before it was in no table that was pasted for a month. */
+    private final Instant pastedSilence;
+
     private final Set<Mac> settled = new HashSet<>();
 
     private Audit(AuditSite site, Instant now, Map<Mac, String> ports) {
         this.site = site;
         this.now = now;
         this.ports = ports;
+        pastedSilence = site.pasted().map(t -> t.minus(GONE)).orElse(Instant.MIN);
         owners = new HashMap<>(2 * site.recorded().size());
         planned = new HashMap<>(2 * site.recorded().size());
         for (var r : site.recorded()) {
@@ -133,21 +137,17 @@ public final class Audit {
 
     /** Whether everybody there was asked after it was last seen; of a pasted table, which shows only some, not for a month. */
     private boolean silentSince(Place place) {
-        return lookedAfter(site.sweptAt(place.address()), place, Sighting.TOGETHER)
-                || lookedAfter(site.pasted(), place, GONE);
-    }
-
-    private static boolean lookedAfter(Optional<Instant> look, Place place, Duration by) {
-        return look.filter(t -> t.isAfter(place.last().plus(by))).isPresent();
+        if (place.last().isBefore(pastedSilence)) return true;
+        return !site.swept().isEmpty()
+                && site.sweptAt(place.address())
+                        .filter(t -> t.isAfter(place.last().plus(Sighting.TOGETHER)))
+                        .isPresent();
     }
 
     private Finding seen(Recorded r, Place own) {
         var rivals = rivals(own);
         boolean home = r.address().filter(own.address()::equals).isPresent();
-        if (home && rivals.isEmpty())
-            return finding(Standing.AS_RECORDED, r, own, 1)
-                    .says("There, with its own MAC.")
-                    .act("");
+        if (home && rivals.isEmpty()) return asRecorded(r, own);
         if (home)
             return finding(Standing.DUPLICATE, r, own, 1)
                     .says("Two answer for " + own.address() + ": its own MAC, and " + who(rivals) + ".")
@@ -165,6 +165,20 @@ public final class Audit {
                         .map(a -> (held.isEmpty() ? "" : "Move " + held + " away first. ") + "Put " + a
                                 + " back on the device, or give the new one to everything that calls it.")
                         .orElse("Plan its address."));
+    }
+
+    /** Nearly all are, so it is made without a step between. */
+    private Finding asRecorded(Recorded r, Place own) {
+        return new Finding(
+                Standing.AS_RECORDED,
+                r.id(),
+                r.name(),
+                r.mac(),
+                Optional.of(new Finding.Stay(own.address(), own.first(), own.last())),
+                sure(own, 1),
+                own.sources(),
+                "There, with its own MAC.",
+                "");
     }
 
     /** Who else has the same address at the same time. */
