@@ -16,7 +16,10 @@ import org.apache.ibatis.annotations.Select;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
 
-/** What routers that were read just now say of an address in their own tables. */
+/**
+ * What routers that were read just now say of an address in their own tables: they send there by them. What a switch keeps of whom
+ * it once talked with itself says nothing of who answers now.
+ */
 @Component
 public class GearTold {
 
@@ -27,7 +30,7 @@ public class GearTold {
 
         @Select("""
                 select g.name as gear, r.at, r.reading from gear_reading r join gear g on g.id = r.gear_id
-                where r.site_id = #{siteId} and r.at > #{since} order by r.at desc""")
+                where r.site_id = #{siteId} and g.type = 'ROUTER' and r.at > #{since} order by r.at desc""")
         List<ReadingRow> readings(@Param("siteId") long siteId, @Param("since") Instant since);
     }
 

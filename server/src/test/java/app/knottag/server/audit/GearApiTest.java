@@ -136,6 +136,10 @@ class GearApiTest {
         when(Running.GEAR.walk(any(), any())).thenReturn(told(Map.of(), 1));
         read("10.7.0.2").expect(200);
         assertThat(whoAnswers())
+                .as("a switch sends nothing there by its own table")
+                .startsWith("SKIPPED No MAC");
+        Running.write("update gear set type = 'ROUTER' where id = " + gear);
+        assertThat(whoAnswers())
                 .as("it holds, while eyes have not looked at the checks above it yet")
                 .isEqualTo("ACTIVE 00:00:5E:00:53:01, as on the tag, by the table of Shop switch, read just now.");
         Running.write("update gear_reading set at = at - interval '11 minutes' where gear_id = " + gear);
