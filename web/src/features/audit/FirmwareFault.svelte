@@ -13,15 +13,11 @@
   }: { siteId: number; fault: Schemas['FirmwareFaultView']; mayWork: boolean } = $props();
   const change = useChange(() => [['site']]);
   const others = $derived(f.elsewhere.reduce((sum, s) => sum + s.concerned, 0));
-  const GROUPS = [
-    ['OLD', 'Has it'],
-    ['UNSURE', 'Cannot be told'],
-    ['UNREAD', 'Not read yet'],
-  ] as const;
   const groups = $derived(
-    GROUPS.map(([verdict, words]) => ({ words, of: f.here.filter((c) => c.verdict === verdict) })).filter(
-      (g) => g.of.length,
-    ),
+    [...new Set(f.here.map((c) => c.words))].map((words) => ({
+      words,
+      of: f.here.filter((c) => c.words === words),
+    })),
   );
   const forget = () =>
     change.run(() => ok(api.DELETE('/api/firmware-faults/{id}', { params: { path: { id: f.id } } })));

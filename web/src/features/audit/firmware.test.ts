@@ -29,8 +29,8 @@ const FIRMWARE = {
       what: 'It loses its address',
       by: 'Imke',
       here: [
-        { verdict: 'OLD', words: '', unit: unit(4, 'Yard printer', '2.3') },
-        { verdict: 'UNREAD', words: '', unit: unit(5, 'Nursery printer') },
+        { verdict: 'OLD', words: 'Has it', unit: unit(4, 'Yard printer', '2.3') },
+        { verdict: 'UNREAD', words: 'Not read yet', unit: unit(5, 'Nursery printer') },
       ],
       elsewhere: [{ siteId: 9, site: 'Barn', concerned: 2 }],
       mended: 1,

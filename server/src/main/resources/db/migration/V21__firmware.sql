@@ -5,8 +5,7 @@ create table firmware (
     serial text not null,
     version text not null check (version <> ''),
     read_on date not null,
-    by text not null,
-    unique (endpoint_id, serial, read_on, version)
+    by text not null
 );
 create index firmware_of_endpoint on firmware (endpoint_id, serial, read_on desc, id desc);
 
@@ -19,7 +18,7 @@ create table firmware_fault (
     what text not null,
     by text not null,
     at timestamptz not null,
-    unique (kind, model, mended_in)
+    unique (kind, model, mended_in, what)
 );
 
 grant select, insert on firmware to knot_app;

@@ -25,12 +25,12 @@ public final class Firmware {
     /** How a unit stands to a fault that is mended in some version. */
     public enum Verdict {
         /** It has the fault. */
-        OLD("has it"),
-        UNSURE("cannot be told"),
-        UNREAD("not read yet"),
-        MENDED("has it no longer"),
+        OLD("Has it"),
+        UNSURE("Cannot be told"),
+        UNREAD("Not read yet"),
+        MENDED("Has it no longer"),
         /** It is another model. */
-        OTHER_MODEL("is another model");
+        OTHER_MODEL("Is another model");
 
         private final String words;
 

@@ -134,7 +134,7 @@ class FirmwareController {
         firmwares.read(id, body.version(), body.day(), by.getName());
     }
 
-    /** A fault becomes known; one of the same kind, model and version is put in its place. */
+    /** A fault becomes known; the same word again changes nothing. */
     @PutMapping("/api/firmware-faults")
     void know(@Valid @RequestBody FirmwareFaultRequest body, Principal by) {
         firmwares.know(body.kind(), body.model(), body.mendedIn(), body.what(), by.getName());

@@ -54,8 +54,7 @@ interface FirmwareStore {
 
     @Insert("""
             insert into firmware (endpoint_id, serial, version, read_on, by)
-            select id, serial, #{version}, #{readOn}, #{by} from endpoint where id = #{endpointId}
-            on conflict do nothing""")
+            select id, serial, #{version}, #{readOn}, #{by} from endpoint where id = #{endpointId}""")
     void read(
             @Param("endpointId") long endpointId,
             @Param("version") String version,
@@ -68,12 +67,10 @@ interface FirmwareStore {
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     List<FaultRow> faults();
 
-    @Select("""
+    @Insert("""
             insert into firmware_fault (kind, model, mended_in, what, by, at)
-            values (#{f.kind}, #{f.model}, #{f.mendedIn}, #{f.what}, #{f.by}, #{f.at})
-            on conflict (kind, model, mended_in) do update set what = excluded.what, by = excluded.by, at = excluded.at returning id""")
-    @Options(flushCache = Options.FlushCachePolicy.TRUE)
-    long put(@Param("f") FaultRow fault);
+            values (#{f.kind}, #{f.model}, #{f.mendedIn}, #{f.what}, #{f.by}, #{f.at}) on conflict do nothing""")
+    int add(@Param("f") FaultRow fault);
 
     @Select("delete from firmware_fault where id = #{id} returning id, kind, model, mended_in, what, by, at")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)

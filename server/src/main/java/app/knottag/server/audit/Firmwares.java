@@ -123,7 +123,8 @@ class Firmwares {
                 FormReader.words("what", what, true),
                 by,
                 clock.instant());
-        store.put(fault);
+        // The same word again is no second fault.
+        if (store.add(fault) == 0) return;
         log.write(Log.entry(by, "a fault of firmware became known").after(told(fault)));
     }
 
