@@ -22,12 +22,20 @@ for _ in $(seq $RUNS); do
   bare; seconds >>"$DATA/bare"; end_process server knot-tag
   run_server start; seconds >>"$DATA/ours"; end_process server knot-tag
 done
+as_owner() { PGPASSWORD="$OWNER" "$(pg_bin)/psql" -Atq -h 127.0.0.1 -p "$PG_PORT" -U knot_owner -d knot -c "$1"; }
 printf '\n| %-38s | %12s | %-20s | %s |\n' what 'Knot Tag' 'compared with' remark
 printf '|%s|%s|%s|%s|\n' ---------------------------------------- -------------- ---------------------- --------
 printf '| %-38s | %10s s | bare Boot %8s s | median of %s, tables there already |\n' 'start-up of the process' "$(middle <"$DATA/ours")" "$(middle <"$DATA/bare")" "$RUNS"
 run_server start; TOKEN="$(sed 's|^/join/||' "$DATA/web/first-lead")"
 java -cp "$HERE/target/bench:$HERE/server/target/app/knot-tag.jar:$HERE/server/target/app/lib/*" bench.Measure "http://127.0.0.1:$PORT" "$TOKEN" "jdbc:postgresql://127.0.0.1:$PG_PORT/knot" "$OWNER" || die "list and finder could not be measured"
 java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.Load "http://127.0.0.1:$PORT" "jdbc:postgresql://127.0.0.1:$PG_PORT/knot" "$OWNER" || die "fifty people at work could not be measured"
+# All that was measured until here, in one file, and back into a cluster of its own.
+began=$(date +%s%N); OUT="$(backup_program make "$DATA/b.zip" "$DATA" start)" || die "$(said failed)"
+printf '| %-38s | %10s s | %-20s | %s |\n' 'backup of all that' "$((($(date +%s%N) - began) / 1000000000))" 'wanted < 60 s' "$(($(stat -c %s "$DATA/b.zip") / 1000000)) MB, of $(as_owner "select pg_database_size('knot') / 1000000") MB in the base"
+(real="$DATA"; DATA="$real/back"; mkdir -p "$DATA/run"; chmod 711 "$DATA"; trap 'pg_stop' EXIT; pg_start ''; began=$(date +%s%N)
+  OUT="$(backup_program restore "$real/b.zip" "$DATA")" || die "$(said failed)"
+  printf '| %-38s | %10s s | %-20s | %s |\n' 'brought back, its log checked' "$((($(date +%s%N) - began) / 1000000000))" 'wanted < 180 s' 'into a fresh cluster on the same disk') || exit 1
+rm -rf "$DATA/back" "$DATA/b.zip"
 (cd "$HERE" && mvn -B -ntp -q -pl e2e test -Dtest=FirstPage -Dknot.url="http://127.0.0.1:$PORT" 2>&1 | grep '^|') || die "the first page could not be measured"
 java -cp "$HERE/target/bench:$HERE/server/target/app/lib/*" bench.PlanMeasure || die "the plan could not be measured"
 (cd "$HERE" && mvn -B -ntp -q -pl e2e test -Dtest=TapeFrames -Dknot.url="http://127.0.0.1:$PORT" 2>&1 | grep '^|') || die "the tape could not be measured"

@@ -24,6 +24,17 @@
   <Loading />
 {:else}
   {@const first = d.first}
+  {#each d.concerns as c (c.title)}
+    <section
+      aria-label={c.title}
+      class="mb-4 border-l-4 px-5 py-3 {c.stops
+        ? 'border-error bg-error/10'
+        : 'border-warning bg-warning/10'}"
+    >
+      <h2>{c.title}</h2>
+      <p class="text-sm">{c.detail}</p>
+    </section>
+  {/each}
   <section aria-label="What comes first" class="border-l-4 border-accent bg-base-200 px-5 py-4">
     {#if first && first.what !== 'RUNS'}
       <h1 class="text-3xl">{first.title}</h1>

@@ -25,6 +25,7 @@ const notice = (what: string, title: string, at: number, more = {}) => ({
   ...more,
 });
 const day = (more = {}) => ({
+  concerns: [],
   first: null,
   now: [],
   running: [],
@@ -50,6 +51,19 @@ const open = (more: object) => {
 
 describe('today', () => {
   afterEach(() => vi.unstubAllGlobals());
+
+  it('says first what the whole machine needs', async () => {
+    open({
+      concerns: [
+        { stops: true, title: 'The disk is full', detail: 'Nothing is taken in until there is room.' },
+      ],
+    });
+    const section = await screen.findByRole('region', { name: 'The disk is full' });
+    expect(section).toHaveTextContent('Nothing is taken in until there is room.');
+    expect(section.compareDocumentPosition(screen.getByText('Nothing waits for you'))).toBe(
+      Node.DOCUMENT_POSITION_FOLLOWING,
+    );
+  });
 
   it('has one strong line, and leads to where it is settled', async () => {
     open({

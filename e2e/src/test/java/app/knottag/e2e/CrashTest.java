@@ -22,6 +22,7 @@ import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -46,6 +47,7 @@ class CrashTest {
     private String url;
     private String token = "";
     private long segment;
+    private Path elsewhere;
 
     CrashTest() throws IOException {
         data.toFile().setReadable(true, false);
@@ -55,17 +57,14 @@ class CrashTest {
     @AfterEach
     void stop() throws IOException {
         Demo.knot("stop", "--data", data.toString());
+        if (elsewhere != null) Demo.knot("stop", "--data", elsewhere.toString());
     }
 
     @DisplayName(
             "After a kill -9 of the server or the database: every acknowledged write is there once, and the log's chain is whole")
     @Test
     void nothingAcknowledgedIsLost() throws Exception {
-        int port;
-        try (var free = new ServerSocket(0)) {
-            port = free.getLocalPort();
-        }
-        int refused = 0;
+        int port = freePort(), refused = 0;
         for (int crash = 0; crash < CRASHES; crash++) {
             start(port);
             boolean base = crash % 2 == 1;
@@ -108,6 +107,53 @@ class CrashTest {
                         + " answers 503 meanwhile; the log's chain is whole");
     }
 
+    @DisplayName(
+            "A backup made while people work comes up on an empty machine by the README alone, with the same log up to its moment")
+    @Test
+    void comesUpElsewhere() throws Exception {
+        start(freePort());
+        var stopped = new AtomicBoolean();
+        var writer = new Thread(() -> write(stopped, new ConcurrentHashMap<>()));
+        writer.start();
+        while (told.size() < 5) Thread.sleep(50);
+        var before = Map.copyOf(told);
+        var file = data.resolve("backup.zip");
+        String made = Demo.knot("backup", "--to", file.toString(), "--data", data.toString());
+        stopped.set(true);
+        writer.join();
+        assertThat(told).hasSizeGreaterThan(before.size());
+        var chain = chain();
+
+        Demo.knot("stop", "--data", data.toString());
+        elsewhere = Files.createTempDirectory("knot-elsewhere-");
+        elsewhere.toFile().setExecutable(true, false);
+        String back = Demo.knot("restore", file.toString(), "--data", elsewhere.toString());
+        assertThat(back).contains("the log is whole", "./knot demo --data " + elsewhere);
+        start(freePort(), elsewhere);
+        var there = new HashMap<Long, String>();
+        for (var e : endpoints()) there.put(e.get("id").asLong(), e.get("name").asString());
+        assertThat(there).containsAllEntriesOf(before);
+        var entry = Pattern.compile("the log up to entry (\\d+) \\((\\w+)\\)").matcher(made);
+        assertThat(entry.find()).as(made).isTrue();
+        var restored = chain();
+        assertThat(restored.get(Long.parseLong(entry.group(1)))).startsWith(entry.group(2));
+        assertThat(chain).as("the same entries as on the machine it came from").containsAllEntriesOf(restored);
+    }
+
+    /** The hash of every entry of the log. */
+    private Map<Long, String> chain() throws Exception {
+        var all = new HashMap<Long, String>();
+        for (var e : get("/api/log.json").get("entries"))
+            all.put(e.get("id").asLong(), e.get("hash").asString());
+        return all;
+    }
+
+    private static int freePort() throws IOException {
+        try (var free = new ServerSocket(0)) {
+            return free.getLocalPort();
+        }
+    }
+
     /** Everything that is on record, page by page. */
     private List<JsonNode> endpoints() throws Exception {
         var all = new ArrayList<JsonNode>();
@@ -122,7 +168,11 @@ class CrashTest {
     }
 
     private void start(int port) throws Exception {
-        var said = JSON.readTree(Demo.knot("demo", "--json", "--port", "" + port, "--data", data.toString()));
+        start(port, data);
+    }
+
+    private void start(int port, Path where) throws Exception {
+        var said = JSON.readTree(Demo.knot("demo", "--json", "--port", "" + port, "--data", where.toString()));
         url = said.get("url").asString();
         http.send(request("/api/session").GET().build(), HttpResponse.BodyHandlers.ofString());
         var lead = said.get("people").get(0);

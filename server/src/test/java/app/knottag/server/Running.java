@@ -132,6 +132,8 @@ public final class Running {
                         "--spring.main.allow-bean-definition-overriding=false",
                         "--knot.night.questions-a-second=10000",
                         "--knot.night.look-every=86400000",
+                        "--knot.backups=true",
+                        "--knot.data=" + LISTS,
                         "--knot.lists.folder=" + LISTS);
         for (Role role : Role.values())
             app.getBean(Invitations.class).add(role.name().toLowerCase(Locale.ROOT), role, PASSWORD);

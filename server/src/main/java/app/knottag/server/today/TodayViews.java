@@ -4,6 +4,7 @@ import app.knottag.core.runbook.Stage;
 import app.knottag.core.runbook.Stage.Station;
 import app.knottag.core.today.Notice;
 import app.knottag.core.today.Today;
+import app.knottag.server.record.Concerned;
 import app.knottag.server.record.Noticing;
 import app.knottag.server.today.TodayStore.WaitingRow;
 import java.time.Clock;
@@ -40,7 +41,11 @@ class TodayViews {
             @Nullable Station next,
             boolean broken) {}
 
+    /** @param stops whether nothing can be changed until it is mended */
+    record ConcernView(boolean stops, String title, String detail) {}
+
     record TodayView(
+            List<ConcernView> concerns,
             @Nullable NoticeView first,
             List<NoticeView> now,
             List<NoticeView> running,
@@ -49,11 +54,13 @@ class TodayViews {
             Instant at) {}
 
     private final List<Noticing> all;
+    private final Concerned machine;
     private final TodayStore store;
     private final Clock clock;
 
-    TodayViews(List<Noticing> all, TodayStore store, Clock clock) {
+    TodayViews(List<Noticing> all, Concerned machine, TodayStore store, Clock clock) {
         this.all = all;
+        this.machine = machine;
         this.store = store;
         this.clock = clock;
     }
@@ -64,6 +71,9 @@ class TodayViews {
         var sites = store.waiting().stream()
                 .collect(Collectors.groupingBy(WaitingRow::siteId, LinkedHashMap::new, Collectors.toList()));
         return new TodayView(
+                machine.concerns().stream()
+                        .map(c -> new ConcernView(c.stops(), c.title(), c.detail()))
+                        .toList(),
                 today.first().map(TodayViews::view).orElse(null),
                 views(today.now()),
                 views(today.running()),
