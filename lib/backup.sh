@@ -41,6 +41,18 @@ backup() {
   [ $stood = yes ] || pg_stop
 }
 
+# Whatever a new version changes, the way back is the backup from before and the version that made it.
+before_upgrade() {
+  local pending to; pending="$(migrate_program pending | sed -n 's/^KNOT pending //p')"
+  [ "${pending:-0}" -gt 0 ] || return 0
+  mkdir -p "${BACKUPS:=$DATA/backups}" && chmod 700 "$BACKUPS" || die "cannot write in $BACKUPS"
+  to="$BACKUPS/knot-before-upgrade-$(date +%Y-%m-%d-%H%M).zip"
+  say "Backing up before the upgrade"
+  OUT="$(backup_program make "$to" "$DATA" start)" || die "nothing was upgraded, since no backup could be made: $(said failed | tail -n 1)"
+  say "  $to: $(said made)"
+  say "  To go back: ./knot stop, move $DATA away, and ./knot restore that file with the version from before."
+}
+
 newest_backup() { ls -t "$BACKUPS"/knot-*.zip 2>/dev/null | head -n 1; }
 
 # Brings it back beside what stands there, compares, and takes that away again.

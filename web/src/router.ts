@@ -1,5 +1,6 @@
 import { createRouter } from 'sv-router';
 import Join from './features/account/Join.svelte';
+import NewPassword from './features/account/NewPassword.svelte';
 import Work from './frame/Work.svelte';
 import type { Sight, StationPath } from './place';
 
@@ -8,7 +9,9 @@ export * from './place';
 export const { navigate, route } = createRouter({
   '/': Work,
   '/join/:token': Join,
+  '/password/:token': NewPassword,
   '/today': Work,
+  '/people': Work,
   '/t/:code': Work,
   // As matrix codes have it: capitals need half the modules.
   '/T/:code': Work,

@@ -1,5 +1,6 @@
-import { describe, expect, it } from 'vitest';
-import { asProblem, freshKey, keyAfter, ok, okWithTag, Problem } from './client';
+import { describe, expect, it, vi } from 'vitest';
+import { answering } from '../test/answers';
+import { api, asProblem, door, freshKey, keyAfter, ok, okWithTag, Problem } from './client';
 
 const answer = (status: number, error?: unknown, headers = {}) =>
   Promise.resolve({
@@ -23,6 +24,23 @@ describe('answers and problems', () => {
       data: { id: 7 },
       etag: '"3"',
     });
+  });
+
+  it('tells that nobody is signed in any more, whoever asked; a wrong password at the door is none of it', async () => {
+    answering({
+      'GET /api/sites': { status: 401 },
+      'POST /api/mac/read': { status: 401 },
+      'GET /api/session': { status: 401 },
+      'POST /api/session': { status: 401 },
+    });
+    door.signedOut = vi.fn();
+    await api.GET('/api/session');
+    await api.POST('/api/session', { body: { name: 'x', password: 'y' } });
+    expect(door.signedOut).not.toHaveBeenCalled();
+    await api.GET('/api/sites');
+    await api.POST('/api/mac/read', { body: { text: 'x' } });
+    expect(door.signedOut).toHaveBeenCalledTimes(2);
+    vi.unstubAllGlobals();
   });
 
   it('names the field that a problem is about', async () => {

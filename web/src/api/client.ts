@@ -38,8 +38,16 @@ const now: Middleware = {
   },
 };
 
+/** What happens when the server says that nobody is signed in any more, whoever asked and for whatever. */
+export const door = { signedOut: () => {} };
+const signedOut: Middleware = {
+  onResponse({ request, response }) {
+    if (response.status === 401 && new URL(request.url).pathname !== '/api/session') door.signedOut();
+  },
+};
+
 export const api = createClient<paths>({ baseUrl: location.origin, fetch: (request) => fetch(request) });
-api.use(csrf, now);
+api.use(csrf, now, signedOut);
 
 type Result<T> = { data?: T; error?: unknown; response: Response };
 

@@ -6,11 +6,11 @@
   import { shortName } from '../ui/time';
   import Dialog from '../ui/Dialog.svelte';
   import { forgetTyped } from '../ui/kept.svelte';
-  import Invite from '../features/account/Invite.svelte';
+  import OwnSignIn from '../features/account/OwnSignIn.svelte';
 
   let { session }: { session: Schemas['Session'] } = $props();
   const client = useQueryClient();
-  let inviting = $state(false);
+  let own = $state(false);
   const short = $derived(shortName(session.name));
 
   function dress(theme: 'bench' | 'cupboard' | '') {
@@ -41,10 +41,11 @@
     <li><button onclick={() => dress('bench')}>Day: bench</button></li>
     <li><button onclick={() => dress('cupboard')}>Night: cupboard</button></li>
     <li><button onclick={() => dress('')}>As the system says</button></li>
-    {#if session.role === 'LEAD'}<li>
-        <button onclick={() => (inviting = true)}>Invite a colleague</button>
-      </li>{/if}
+    {#if session.role === 'LEAD'}<li><a href="/people">People</a></li>{/if}
+    <li><button onclick={() => (own = true)}>Your sign-in</button></li>
     <li><button onclick={leave}>Sign out</button></li>
   </ul>
 </details>
-<Dialog bind:open={inviting} title="Invite a colleague"><Invite /></Dialog>
+<Dialog bind:open={own} title="Your sign-in"
+  >{#if own}<OwnSignIn />{/if}</Dialog
+>

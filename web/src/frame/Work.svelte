@@ -2,17 +2,19 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { asProblem, type Schemas } from '../api/client';
   import { endpointQuery, sessionQuery, siteQuery, sitesQuery } from '../api/queries';
+  import People from '../features/account/People.svelte';
   import SignIn from '../features/account/SignIn.svelte';
   import TagArrival from '../features/handover/TagArrival.svelte';
   import TakeSite from '../features/handover/TakeSite.svelte';
   import NewSite from '../features/plan/NewSite.svelte';
+  import Today from '../features/today/Today.svelte';
   import { forgetTyped } from '../ui/kept.svelte';
   import { setSiteClock } from '../ui/siteClock.svelte';
   import Loading from '../ui/Loading.svelte';
   import Trouble from '../ui/Trouble.svelte';
   import { at, go, placeOf, route } from '../router';
   import Desk from './Desk.svelte';
-  import TodayDesk from './TodayDesk.svelte';
+  import FrontDesk from './FrontDesk.svelte';
 
   const session = createQuery(() => sessionQuery);
   const sites = createQuery(() => ({ ...sitesQuery, enabled: !!session.data }));
@@ -45,9 +47,10 @@
 
   // Who has one site goes straight there; who has several sees first what waits at which.
   const today = $derived(route.pathname === '/today');
+  const people = $derived(route.pathname === '/people');
   $effect(() => {
     const only = sites.data?.length === 1 ? sites.data[0] : undefined;
-    if (siteId || today || params.code || !sites.data?.length) return;
+    if (siteId || today || people || params.code || !sites.data?.length) return;
     go(only ? at(only.id, 'plan') : '/today');
   });
 </script>
@@ -73,8 +76,12 @@
     <h1>There is no such site</h1>
     <p class="mt-2"><a class="link" href="/today">Go to the sites</a></p>
   </main>
+{:else if people && person.role === 'LEAD'}
+  <FrontDesk session={person}><People me={person.name} /></FrontDesk>
+{:else if people}
+  <FrontDesk session={person}><h1>Only a lead sees the people</h1></FrontDesk>
 {:else if today && sites.data?.length}
-  <TodayDesk session={person} />
+  <FrontDesk session={person}><Today /></FrontDesk>
 {:else if sites.data?.length === 0}
   <main class="mx-auto max-w-xl p-8">
     <h1>Start with a site</h1>

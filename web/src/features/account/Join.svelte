@@ -1,6 +1,7 @@
 <script lang="ts">
   import { api, asProblem, ok, type Problem } from '../../api/client';
   import TextField from '../../ui/TextField.svelte';
+  import NewPasswordField from './NewPasswordField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { navigate, route } from '../../router';
 
@@ -32,16 +33,8 @@
       required
       autocomplete="username"
     />
-    <TextField
-      label="Password"
-      type="password"
-      bind:value={password}
-      error={problem?.field('password')}
-      hint="10 to 64 characters; a short sentence is easiest to keep."
-      required
-      autocomplete="new-password"
-    />
-    <Trouble {problem} />
+    <NewPasswordField bind:value={password} error={problem?.field('password')} />
+    {#if problem && !problem.field('name') && !problem.field('password')}<Trouble {problem} />{/if}
     <button class="btn btn-primary">Make the account</button>
   </form>
 </main>

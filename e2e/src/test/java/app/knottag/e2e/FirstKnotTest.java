@@ -14,6 +14,7 @@ import java.nio.file.Files;
 import java.util.HashMap;
 import java.util.Map;
 import org.assertj.core.api.Assertions;
+import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
@@ -209,5 +210,73 @@ class FirstKnotTest extends InTheDemo {
         assertThat(key(page, "New endpoint")).hasCount(0);
         assertThat(button(page, "Bench")).hasCount(0);
         fits(page);
+    }
+
+    @DisplayName(
+            "A lead lets a colleague in, sees them work, closes their account in the middle, and lets them in again with a new password")
+    @Test
+    @Order(6)
+    void people() {
+        var lead = demo.enter("LEAD", 390, 844, ColorScheme.DARK);
+        lead.locator("summary", new Page.LocatorOptions().setHasText("Imke R.")).click();
+        lead.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("People"))
+                .click();
+        button(lead, "Invite a colleague").click();
+        button(lead, "Make a link").click();
+        var link = lead.getByRole(AriaRole.DIALOG).locator("p.font-mono");
+        assertThat(link).isVisible();
+        var colleague = demo.window(1280, 800, ColorScheme.LIGHT);
+        colleague.navigate(link.textContent());
+        lead.keyboard().press("Escape");
+        assertThat(lead.getByText("Invitation as technician")).isVisible();
+        field(colleague, "Name").fill("Noor Vance");
+        field(colleague, "Password").fill("password");
+        button(colleague, "Make the account").click();
+        assertThat(colleague.getByText("A password has 10 to 128 characters; this has 8."))
+                .isVisible();
+        field(colleague, "Password").fill("heron under seven bridges");
+        button(colleague, "Make the account").click();
+        signIn(colleague, "heron under seven bridges");
+        colleague.navigate(demo.url() + "/sites/1/plan/new");
+        field(colleague, "Serial").fill("OC2-7H41-0777");
+
+        lead.reload();
+        var noor = lead.locator("[data-person]").filter(new Locator.FilterOptions().setHasText("Noor Vance"));
+        assertThat(noor).containsText("signed in now");
+        noor.getByText("Close the account").click();
+        readable(lead, "people, narrow, at night");
+        fits(lead);
+        noor.getByText("Close it").click();
+        assertThat(noor).containsText("Closed since");
+        // The next thing the colleague does ends it, and what was typed stays where it was.
+        field(colleague, "MAC").fill("00:00:5E:00:53:77");
+        assertThat(colleague.getByText("Your session has ended.")).isVisible();
+        assertThat(field(colleague, "Serial")).hasValue("OC2-7H41-0777");
+        colleague.getByLabel("Name").last().fill("Noor Vance");
+        colleague.getByLabel("Password").fill("heron under seven bridges");
+        button(colleague, "Enter").click();
+        assertThat(colleague.getByText("Your account is closed. A lead can open it again."))
+                .isVisible();
+
+        noor.getByText("Open the account again").click();
+        noor.getByText("New password").click();
+        var anew = demo.window(1280, 800, ColorScheme.LIGHT);
+        anew.navigate(noor.locator("p.font-mono").textContent());
+        field(anew, "Password").fill("kettle of quiet thunder");
+        readable(anew, "a new password");
+        button(anew, "Keep it").click();
+        signIn(anew, "kettle of quiet thunder");
+        anew.getByText("Noor V.").click();
+        button(anew, "Your sign-in").click();
+        assertThat(anew.getByText("This machine")).isVisible();
+        readable(anew, "your sign-in");
+    }
+
+    private static void signIn(Page page, String password) {
+        assertThat(button(page, "Enter")).isVisible();
+        page.getByLabel("Name").fill("Noor Vance");
+        page.getByLabel("Password").fill(password);
+        button(page, "Enter").click();
+        assertThat(page.getByText("Noor V.")).isVisible();
     }
 }

@@ -3,7 +3,10 @@ package app.knottag.server;
 import org.flywaydb.core.Flyway;
 import org.flywaydb.core.api.FlywayException;
 
-/** Brings the database to what this program needs, as its owner, and ends; the program itself never has that password. */
+/**
+ * Brings the database to what this program needs, as its owner, and ends; the program itself never has that password. With the
+ * word {@code pending} it only says whether there is anything to bring up to date.
+ */
 public final class Migrate {
 
     private Migrate() {}
@@ -25,6 +28,10 @@ public final class Migrate {
             System.out.println("KNOT newer This database was made by a newer Knot Tag (version " + now.getVersion()
                     + "); this one knows version " + known.get() + ". Start it with that newer one.");
             System.exit(3);
+        }
+        if (args.length > 0 && args[0].equals("pending")) {
+            System.out.println("KNOT pending " + (now == null ? 0 : info.pending().length));
+            return;
         }
         try {
             flyway.migrate();

@@ -1,14 +1,17 @@
 package app.knottag.server.account;
 
 import app.knottag.core.log.Words;
+import app.knottag.server.account.People.Invited;
 import app.knottag.server.log.Log;
 import app.knottag.server.web.Idempotency;
 import app.knottag.server.web.Problem;
 import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.Base64;
-import org.jspecify.annotations.Nullable;
+import java.util.List;
+import java.util.Optional;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.crypto.password.PasswordEncoder;
@@ -37,27 +40,76 @@ public class Invitations {
     /** Returns the token of a new invitation; it is shown once and never again. */
     @Transactional
     public String invite(Role role, String by) {
-        return invite(role, false, by);
+        return invite(new Invited(role, until(), false, by, null));
     }
 
     /** Returns the token for the first lead's account; one from before is good no longer. */
     @Transactional
     public String inviteFirstLead() {
         people.withdrawFirst();
-        return invite(Role.LEAD, true, "Knot Tag");
+        return invite(new Invited(Role.LEAD, until(), true, "Knot Tag", null));
     }
 
-    private String invite(Role role, boolean first, String by) {
+    private String invite(Invited invited) {
+        log.write(Log.entry(invited.by(), "invited").after(invited.role()));
+        return link(invited);
+    }
+
+    private Instant until() {
+        return clock.instant().plus(GOOD_FOR);
+    }
+
+    private String link(Invited invited) {
         byte[] bytes = new byte[24];
         random.nextBytes(bytes);
         String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
-        people.invite(Idempotency.sha256(token), role, clock.instant().plus(GOOD_FOR), first);
-        log.write(Log.entry(by, "invited").after(role));
+        people.invite(Idempotency.sha256(token), invited);
         return token;
     }
 
-    /** The person whose name looks like that, or null when nobody is on record. */
-    People.@Nullable Row known(String key) {
+    /** Returns the token of a link by which somebody on record sets a new password; one from before is good no longer. */
+    @Transactional
+    String passwordLink(People.Row person, String by) {
+        if (person.closed())
+            throw Problem.of(
+                    HttpStatus.CONFLICT,
+                    "account-closed",
+                    "The account of " + person.name() + " is closed. Open it first.");
+        people.withdrawLinks(person.id());
+        log.write(Log.entry(by, "made password link").after(person.name()));
+        return link(new Invited(person.role(), until(), false, by, person.id()));
+    }
+
+    /** Sets the password of whoever a link was made for; whoever is signed in as that person is no longer. */
+    @Transactional
+    void setPassword(String token, String password) {
+        byte[] hash = Idempotency.sha256(token);
+        var person = people.sets(hash).flatMap(people::get).orElseThrow(Invitations::gone);
+        Passwords.check(password, person.name());
+        if (people.use(hash) == 0) throw gone();
+        people.password(person.id(), encoder.encode(password));
+        log.write(Log.entry(person.name(), "set password").because("by a link"));
+    }
+
+    List<People.OpenLink> open() {
+        return people.open();
+    }
+
+    @Transactional
+    void withdraw(long id, String by) {
+        if (people.withdraw(id) == 0) throw Problem.notFound("open link");
+        log.write(Log.entry(by, "withdrew link").after(id));
+    }
+
+    private static Problem gone() {
+        return Problem.of(
+                HttpStatus.GONE,
+                "invitation-gone",
+                "This link was used already or is too old. Ask a lead for a new one.");
+    }
+
+    /** The person whose name looks like that. */
+    Optional<People.Row> known(String key) {
         return people.find(key);
     }
 
@@ -71,11 +123,7 @@ public class Invitations {
         Passwords.check(password, name);
         byte[] hash = Idempotency.sha256(token);
         Role role = people.invited(hash);
-        if (role == null || people.use(hash) == 0)
-            throw Problem.of(
-                    HttpStatus.GONE,
-                    "invitation-gone",
-                    "This link was used already or is too old. Ask a lead for a new one.");
+        if (role == null || people.use(hash) == 0) throw gone();
         add(name, role, password);
         people.withdrawFirst();
     }
@@ -112,7 +160,7 @@ public class Invitations {
     public void keyNames() {
         for (var person : people.unkeyed()) {
             String key = Names.key(person.name());
-            people.key(person.id(), people.find(key) == null ? key : key + " " + person.id());
+            people.key(person.id(), people.find(key).isEmpty() ? key : key + " " + person.id());
         }
     }
 }

@@ -1,5 +1,6 @@
 package app.knottag.server.account;
 
+import app.knottag.server.web.Problem;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Clock;
@@ -10,6 +11,7 @@ import java.util.LinkedHashMap;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 
 /**
@@ -39,6 +41,18 @@ class LoginLimit {
 
     LoginLimit(Clock clock) {
         this.clock = clock;
+    }
+
+    /** What is answered to whoever has to wait. */
+    static Problem tooMany(Duration wait) {
+        return Problem.of(
+                HttpStatus.TOO_MANY_REQUESTS,
+                "too-many-tries",
+                "Several wrong tries. Wait " + seconds(wait) + " s, then try again.");
+    }
+
+    static long seconds(Duration wait) {
+        return Math.max(1, wait.toSeconds());
     }
 
     /** Counts a try; returns how long to wait first, when it may not be made now. */

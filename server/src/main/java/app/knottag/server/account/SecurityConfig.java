@@ -52,41 +52,48 @@ class SecurityConfig {
                 .exceptionHandling(e -> e.authenticationEntryPoint((request, response, none) ->
                                 Refusal.write(response, HttpStatus.UNAUTHORIZED, "not-signed-in", "Sign in first."))
                         .accessDeniedHandler((request, response, denied) -> refuse(response)))
-                .authorizeHttpRequests(
-                        a -> a.requestMatchers("/api/session", "/api/welcome", "/api/invitations/acceptance")
-                                .permitAll()
-                                .requestMatchers(
-                                        "/api/invitations",
-                                        "/api/log/check",
-                                        "/api/log.json",
-                                        "/api/site-file",
-                                        "/api/morning-mail/**",
-                                        "/api/sites/*/site.zip",
-                                        "/api/sites/*/dates")
-                                .hasRole("LEAD")
-                                .requestMatchers(POST, "/api/sites", "/api/kinds", "/api/sites/*/let-pass")
-                                .hasRole("LEAD")
-                                .requestMatchers(DELETE, "/api/endpoints/*/let-pass/*", "/api/label-grids/*")
-                                .hasRole("LEAD")
-                                .requestMatchers(
-                                        POST,
-                                        "/api/address/read",
-                                        "/api/mac/read",
-                                        "/api/serial/read",
-                                        "/api/sites/*/time/read",
-                                        "/api/kinds/check",
-                                        "/api/worksheets/*/judgement",
-                                        "/api/sites/*/labels/preview",
-                                        "/api/tag-picture",
-                                        "/api/reach/diagnose",
-                                        "/api/endpoints/*/office-word")
-                                .authenticated()
-                                .requestMatchers(GET, "/api/**")
-                                .authenticated()
-                                .requestMatchers("/api/**")
-                                .hasAnyRole("LEAD", "TECHNICIAN")
-                                .anyRequest()
-                                .permitAll())
+                .authorizeHttpRequests(a -> a.requestMatchers(
+                                "/api/session",
+                                "/api/welcome",
+                                "/api/invitations/acceptance",
+                                "/api/password-links/acceptance")
+                        .permitAll()
+                        .requestMatchers(
+                                "/api/invitations/**",
+                                "/api/people/**",
+                                "/api/sign-ins",
+                                "/api/log/check",
+                                "/api/log.json",
+                                "/api/site-file",
+                                "/api/morning-mail/**",
+                                "/api/sites/*/site.zip",
+                                "/api/sites/*/dates")
+                        .hasRole("LEAD")
+                        .requestMatchers(POST, "/api/sites", "/api/kinds", "/api/sites/*/let-pass")
+                        .hasRole("LEAD")
+                        .requestMatchers(DELETE, "/api/endpoints/*/let-pass/*", "/api/label-grids/*")
+                        .hasRole("LEAD")
+                        .requestMatchers(
+                                POST,
+                                "/api/address/read",
+                                "/api/mac/read",
+                                "/api/serial/read",
+                                "/api/sites/*/time/read",
+                                "/api/kinds/check",
+                                "/api/worksheets/*/judgement",
+                                "/api/sites/*/labels/preview",
+                                "/api/tag-picture",
+                                "/api/reach/diagnose",
+                                "/api/endpoints/*/office-word")
+                        .authenticated()
+                        .requestMatchers("/api/me/**")
+                        .authenticated()
+                        .requestMatchers(GET, "/api/**")
+                        .authenticated()
+                        .requestMatchers("/api/**")
+                        .hasAnyRole("LEAD", "TECHNICIAN")
+                        .anyRequest()
+                        .permitAll())
                 .build();
     }
 
@@ -131,8 +138,8 @@ class SecurityConfig {
     @Bean
     UserDetailsService users(People people) {
         return name -> {
-            var person = people.find(Names.key(name));
-            if (person == null) throw new UsernameNotFoundException("nobody of that name");
+            var person = people.find(Names.key(name))
+                    .orElseThrow(() -> new UsernameNotFoundException("nobody of that name"));
             return org.springframework.security.core.userdetails.User.withUsername(person.name())
                     .password(person.passwordHash())
                     .roles(person.role().name())

@@ -10,6 +10,7 @@ import java.io.IOException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.authority.AuthorityUtils;
@@ -43,15 +44,15 @@ class SessionCheck extends OncePerRequestFilter {
             chain.doFilter(request, response);
             return;
         }
-        var now = stands(session);
-        if (now == null) {
+        var stands = stands(session);
+        if (stands.isEmpty()) {
             session.invalidate();
             SecurityContextHolder.clearContext();
             Refusal.write(response, HttpStatus.UNAUTHORIZED, "session-ended", "Your session has ended. Sign in again.");
             return;
         }
         var authorities =
-                AuthorityUtils.createAuthorityList("ROLE_" + now.role().name());
+                AuthorityUtils.createAuthorityList("ROLE_" + stands.get().role().name());
         if (!known.getAuthorities().containsAll(authorities)) {
             var context = SecurityContextHolder.createEmptyContext();
             context.setAuthentication(
@@ -61,12 +62,11 @@ class SessionCheck extends OncePerRequestFilter {
         chain.doFilter(request, response);
     }
 
-    private People.Now stands(HttpSession session) {
+    private Optional<People.Now> stands(HttpSession session) {
         if (!(session.getAttribute(PERSON) instanceof Long person)
-                || !(session.getAttribute(EPOCH) instanceof Integer epoch)) return null;
+                || !(session.getAttribute(EPOCH) instanceof Integer epoch)) return Optional.empty();
         boolean old =
                 Instant.ofEpochMilli(session.getCreationTime()).plus(LONGEST).isBefore(clock.instant());
-        var now = old ? null : people.now(person);
-        return now != null && now.epoch() == epoch ? now : null;
+        return old ? Optional.empty() : people.now(person).filter(now -> now.epoch() == epoch);
     }
 }

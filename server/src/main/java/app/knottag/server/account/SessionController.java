@@ -1,17 +1,18 @@
 package app.knottag.server.account;
 
 import app.knottag.server.account.DemoPeople.DemoPerson;
+import app.knottag.server.account.SignIns.What;
 import app.knottag.server.web.Problem;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import jakarta.servlet.http.HttpSession;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.security.Principal;
 import java.util.List;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
+import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.AuthenticationManager;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
@@ -29,8 +30,6 @@ import org.springframework.web.bind.annotation.RestController;
 /** Signing in and out, and becoming a person who can. */
 @RestController
 class SessionController {
-
-    private static final Logger LOG = LoggerFactory.getLogger(SessionController.class);
 
     record SignInRequest(
             @NotBlank(message = "Type your name.") @Size(max = 120)
@@ -60,6 +59,7 @@ class SessionController {
     private final SecurityContextRepository contexts;
     private final LoginLimit limit;
     private final Invitations invitations;
+    private final SignInBook book;
     private final DemoPeople demoPeople;
 
     SessionController(
@@ -67,11 +67,13 @@ class SessionController {
             SecurityContextRepository contexts,
             LoginLimit limit,
             Invitations invitations,
+            SignInBook book,
             DemoPeople demoPeople) {
         this.authentication = authentication;
         this.contexts = contexts;
         this.limit = limit;
         this.invitations = invitations;
+        this.book = book;
         this.demoPeople = demoPeople;
     }
 
@@ -83,29 +85,26 @@ class SessionController {
     @PostMapping("/api/session")
     Session signIn(@Valid @RequestBody SignInRequest body, HttpServletRequest request, HttpServletResponse response) {
         String caller = request.getRemoteAddr(), key = Names.key(body.name());
+        var person = invitations.known(key);
         var wait = limit.tryNow(key, caller);
         if (wait.isPresent()) {
-            long seconds = Math.max(1, wait.get().toSeconds());
-            LOG.warn("Sign-in slowed down: from {}, for {} s", caller, seconds);
-            response.setHeader("Retry-After", "" + seconds);
-            throw Problem.of(
-                    HttpStatus.TOO_MANY_REQUESTS,
-                    "too-many-tries",
-                    "Several wrong tries. Wait " + seconds + " s, then try again.");
+            book.note(What.SLOWED, person, caller);
+            response.setHeader("Retry-After", "" + LoginLimit.seconds(wait.get()));
+            throw LoginLimit.tooMany(wait.get());
         }
-        var person = invitations.known(key);
         try {
             var known = authentication.authenticate(
                     UsernamePasswordAuthenticationToken.unauthenticated(body.name(), body.password()));
+            var enters = person.orElseThrow();
             limit.succeeded(key, caller);
-            LOG.info("Signed in: person {} from {}", person.id(), caller);
-            return begin(known, person, request, response);
+            book.note(enters.closed() ? What.CLOSED : What.ENTERED, person, caller);
+            // Only whoever knows the password is told.
+            if (enters.closed())
+                throw Problem.of(
+                        HttpStatus.FORBIDDEN, "account-closed", "Your account is closed. A lead can open it again.");
+            return begin(known, enters, request, response);
         } catch (AuthenticationException e) {
-            // What was typed as a name may have been a password, so only people on record are named.
-            LOG.warn(
-                    "Sign-in failed: {} from {}",
-                    person == null ? "nobody on record" : "person " + person.id(),
-                    caller);
+            book.note(What.REFUSED, person, caller);
             throw Problem.of(
                     HttpStatus.UNAUTHORIZED,
                     "wrong-name-or-password",
@@ -121,6 +120,7 @@ class SessionController {
         var session = request.getSession();
         session.setAttribute(SessionCheck.PERSON, person.id());
         session.setAttribute(SessionCheck.EPOCH, person.epoch());
+        session.setAttribute(SignedIn.CALLER, request.getRemoteAddr());
         var context = SecurityContextHolder.createEmptyContext();
         context.setAuthentication(known);
         SecurityContextHolder.setContext(context);
@@ -138,8 +138,10 @@ class SessionController {
     @DeleteMapping("/api/session")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void signOut(HttpServletRequest request) {
-        var session = request.getSession(false);
-        if (session != null) session.invalidate();
+        Optional.ofNullable(request.getUserPrincipal())
+                .ifPresent(who ->
+                        book.note(What.LEFT, invitations.known(Names.key(who.getName())), request.getRemoteAddr()));
+        Optional.ofNullable(request.getSession(false)).ifPresent(HttpSession::invalidate);
         SecurityContextHolder.clearContext();
     }
 

@@ -1,13 +1,13 @@
 <script lang="ts">
+  import type { Snippet } from 'svelte';
   import type { Schemas } from '../api/client';
   import SiteMenu from '../features/plan/SiteMenu.svelte';
-  import Today from '../features/today/Today.svelte';
   import Finder from './Finder.svelte';
   import PersonMenu from './PersonMenu.svelte';
   import Timers from './Timers.svelte';
 
-  /** The page that stands before all sites. */
-  let { session }: { session: Schemas['Session'] } = $props();
+  /** A page that stands before all sites. */
+  let { session, children }: { session: Schemas['Session']; children: Snippet } = $props();
 </script>
 
 <header class="no-print flex items-start gap-x-2 px-4 pt-3 min-[900px]:px-6">
@@ -24,4 +24,6 @@
     <PersonMenu {session} />
   </div>
 </header>
-<main id="work" class="mx-auto max-w-6xl px-4 pt-6 pb-10 min-[900px]:px-6" tabindex="-1"><Today /></main>
+<main id="work" class="mx-auto max-w-6xl px-4 pt-6 pb-10 min-[900px]:px-6" tabindex="-1">
+  {@render children()}
+</main>

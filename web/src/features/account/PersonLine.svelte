@@ -1,0 +1,91 @@
+<script lang="ts">
+  import { api, ok, type Schemas } from '../../api/client';
+  import { useChange } from '../../api/change.svelte';
+  import { dayTimeIn } from '../../ui/time';
+  import Trouble from '../../ui/Trouble.svelte';
+  import LinkOnce from './LinkOnce.svelte';
+  import { HERE, ROLES, type Role } from './queries';
+
+  /** Somebody who works here, and what a lead can do about it. */
+  let { person: p, me }: { person: Schemas['PersonListed']; me: boolean } = $props();
+  const change = useChange(() => [['people'], ['session']]);
+  const params = $derived({ path: { id: p.id } });
+  let closing = $state(false);
+  let link = $state('');
+  const lately = $derived(
+    p.closedAt
+      ? `Closed since ${dayTimeIn(p.closedAt, HERE)}`
+      : (p.lastSeen ? `Signed in last ${dayTimeIn(p.lastSeen, HERE)}` : 'Has not signed in lately') +
+          (p.signedIn ? `; signed in now${p.signedIn > 1 ? `, ${p.signedIn} times` : ''}` : ''),
+  );
+
+  const put = (role: Role, closed: boolean) =>
+    change.run(async () => {
+      await ok(
+        api.PUT('/api/people/{id}', {
+          params: { ...params, header: { 'If-Match': `"${p.version}"` } },
+          body: { role, closed },
+        }),
+      );
+      closing = false;
+    });
+  const signOut = () => change.run(() => ok(api.DELETE('/api/people/{id}/sessions', { params })));
+  const newPassword = () =>
+    change.run(async () => {
+      link = location.origin + (await ok(api.POST('/api/people/{id}/password-link', { params }))).path;
+    });
+  async function choose(e: Event & { currentTarget: HTMLSelectElement }) {
+    const select = e.currentTarget;
+    if (!(await put(select.value as Role, false))) select.value = p.role;
+  }
+</script>
+
+<li class="border-b border-base-300 py-3" data-person={p.id}>
+  <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
+    <div class="min-w-56 flex-1">
+      <p class="text-[17px] font-semibold {p.closedAt ? 'quiet' : ''}">
+        {p.name}{#if me}<span class="quiet font-normal">, you</span>{/if}
+      </p>
+      <p class="quiet text-sm">{lately}</p>
+    </div>
+    {#if p.closedAt}
+      <button class="btn btn-sm" disabled={change.busy} onclick={() => put(p.role, false)}
+        >Open the account again</button
+      >
+    {:else}
+      <select
+        class="select w-60 select-sm"
+        aria-label="What {p.name} does"
+        value={p.role}
+        disabled={change.busy}
+        onchange={choose}
+      >
+        {#each ROLES as r (r.role)}<option value={r.role}>{r.does}</option>{/each}
+      </select>
+      <div class="flex flex-wrap gap-1">
+        {#if !me}
+          <button class="btn btn-sm" disabled={change.busy} onclick={newPassword}>New password</button>
+          <button class="btn btn-sm" disabled={change.busy || !p.signedIn} onclick={signOut}
+            >Sign out everywhere</button
+          >
+        {/if}
+        <button class="btn btn-sm" disabled={change.busy || closing} onclick={() => (closing = true)}
+          >Close the account</button
+        >
+      </div>
+    {/if}
+  </div>
+  {#if closing}
+    <div class="mt-2 border-l-4 border-warning bg-base-200 px-3 py-2">
+      <p>
+        {p.name} is signed out at once and cannot come in again until it is opened. The name stays in the log.
+      </p>
+      <button class="btn mt-2 btn-primary btn-sm" disabled={change.busy} onclick={() => put(p.role, true)}
+        >Close it</button
+      >
+      <button class="btn mt-2 btn-ghost btn-sm" onclick={() => (closing = false)}>Leave it open</button>
+    </div>
+  {/if}
+  {#if link}<LinkOnce {link} whom={p.name} />{/if}
+  {#if change.problem}<Trouble problem={change.problem} />{/if}
+</li>
