@@ -10,10 +10,13 @@ said() { printf '%s\n' "$OUT" | sed -n "s/^KNOT $1 //p"; }
 # What the program says is kept in OUT; when it fails its reason is the last word of this one.
 backup_do() { OUT="$(backup_program "$@")" || die "$(said failed | tail -n 1 | grep . || echo "it did not work; see $DATA/run/backup.log")"; }
 
+# Where ./knot start was told to keep them, unless this call says otherwise.
+find_backups() { BACKUPS="${BACKUPS:-$(sed -n '/^--backups$/{n;p}' "$DATA/words" 2>/dev/null)}"; BACKUPS="${BACKUPS:-$DATA/backups}"; }
+make_backups() { [ -d "$BACKUPS" ] || { mkdir -p "$BACKUPS" && chmod 700 "$BACKUPS"; } || die "cannot write in $BACKUPS"; }
 find_data() {
   if [ -z "$DATA" ]; then DATA="$(default_data start)"; [ -e "$DATA/.knot-data" ] || DATA="$(default_data demo)"; fi
   [ -e "$DATA/.knot-data" ] || die "nothing of Knot Tag is in $DATA. Say where with --data DIR"
-  DATA="$(cd "$DATA" && pwd)"; MODE="$(cat "$DATA/.knot-data")"; BACKUPS="${BACKUPS:-$DATA/backups}"
+  DATA="$(cd "$DATA" && pwd)"; MODE="$(cat "$DATA/.knot-data")"; find_backups
 }
 one_backup_at_a_time() { exec 7>"$DATA/run/backup.lock"; flock -n 7 || die "another backup of $DATA is being made. Wait until it is done."; }
 
@@ -21,7 +24,7 @@ backup() {
   find_data; need_tools; build; one_backup_at_a_time
   local began=$SECONDS to="$TO" stood=yes
   : >"$DATA/run/backup.log"
-  if [ -z "$to" ]; then mkdir -p "$BACKUPS" && chmod 700 "$BACKUPS" || die "cannot write in $BACKUPS"; to="$BACKUPS"; fi
+  if [ -z "$to" ]; then make_backups; to="$BACKUPS"; fi
   [ -d "$to" ] && to="$to/knot-${NIGHTLY:+night-}$(date +%Y-%m-%d-%H%M).zip"
   [ -d "$(dirname "$to")" ] || die "there is no folder $(dirname "$to")"
   to="$(cd "$(dirname "$to")" && pwd)/$(basename "$to")"
@@ -45,12 +48,13 @@ backup() {
 before_upgrade() {
   local pending to; pending="$(migrate_program pending | sed -n 's/^KNOT pending //p')"
   [ "${pending:-0}" -gt 0 ] || return 0
-  mkdir -p "${BACKUPS:=$DATA/backups}" && chmod 700 "$BACKUPS" || die "cannot write in $BACKUPS"
+  local at="$BACKUPS"; find_backups; make_backups
   to="$BACKUPS/knot-before-upgrade-$(date +%Y-%m-%d-%H%M).zip"
   say "Backing up before the upgrade"
   OUT="$(backup_program make "$to" "$DATA" start)" || die "nothing was upgraded, since no backup could be made: $(said failed | tail -n 1)"
   say "  $to: $(said made)"
   say "  To go back: ./knot stop, move $DATA away, and ./knot restore that file with the version from before."
+  BACKUPS="$at"
 }
 
 newest_backup() { ls -t "$BACKUPS"/knot-*.zip 2>/dev/null | head -n 1; }
@@ -101,7 +105,7 @@ restore() {
 
 # Runs beside the server: each night at its hour, or as soon as it runs again after that. What failed is tried again after an hour.
 nightly() {
-  find_data; mkdir -p "$BACKUPS" && chmod 700 "$BACKUPS"
+  find_data; make_backups
   local last at now again=0
   while sleep "${KNOT_NIGHTLY_PAUSE:-60}"; do
     [ -e "$DATA/run/server.pid" ] || exit 0
@@ -115,7 +119,8 @@ nightly() {
   done
 }
 begin_nightly() {
-  [ "$BACKUP_AT" != off ] && ! alive "$(pid_of nightly)" nightly || return 0
+  end_process nightly nightly
+  [ "$BACKUP_AT" != off ] || return 0
   rotate "$DATA/run/nightly.log"
   setsid "$HERE/knot" nightly --data "$DATA" ${BACKUPS:+--backups "$BACKUPS"} --backup-at "$BACKUP_AT" >"$DATA/run/nightly.log" 2>&1 </dev/null 8>&- 9>&- &
   echo $! >"$DATA/run/nightly.pid"
