@@ -64,7 +64,7 @@ rehearse() {
   find_data; need_tools; build; one_backup_at_a_time
   local file="${REST[0]:-$(newest_backup)}" began=$SECONDS real="$DATA" why
   [ -n "$file" ] || die "there is no backup in $BACKUPS yet. Make one with ./knot backup"
-  DATA="$real/rehearsal"; rm -rf "$DATA"; mkdir -p "$DATA/run"; chmod 711 "$DATA"
+  DATA="$real/rehearsal"; pg_stop; rm -rf "$DATA"; mkdir -p "$DATA/run"; chmod 711 "$DATA"
   trap 'pg_stop; rm -rf "$DATA"' EXIT
   : >"$DATA/run/backup.log"
   pg_start ''
@@ -87,13 +87,14 @@ restore() {
   local file; file="$(realpath -e "${REST[0]:-}" 2>/dev/null)" || die "there is no file ${REST[0]:-}. Say which: ./knot restore FILE"
   need_tools; own_user; build
   PG_PORT=1 OWNER='' ; local into="$DATA"
-  DATA="$(mktemp -d)"; mkdir -p "$DATA/run"; backup_do read "$file"; rm -rf "$DATA"
+  DATA="$(mktemp -d)"; mkdir -p "$DATA/run"; trap 'rm -rf "$DATA"' EXIT
+  backup_do read "$file"; rm -rf "$DATA"
   MODE="$(said mode)"; DATA="${into:-$(default_data "$MODE")}"
-  [ ! -e "$DATA/pg" ] || die "there are records in $DATA already. Choose an empty folder with --data DIR, or move that one away."
+  [ ! -e "$DATA/pg" ] && [ -z "$(ls -A "$DATA/lists" 2>/dev/null)" ] || die "there are records in $DATA already. Choose an empty folder with --data DIR, or move that one away."
   open_data "$MODE"
   say "Bringing back $(said holds)"
   local began=$SECONDS
-  trap 'pg_stop; rm -rf "$DATA/pg" "$DATA/db.secrets"; say "Nothing was kept in $DATA." >&2' EXIT
+  trap 'pg_stop; (cd "$DATA" && rm -rf pg db.secrets lists standins.json portal.json reservations.conf pace); say "Nothing was kept in $DATA." >&2' EXIT
   : >"$DATA/run/backup.log"
   pg_start ''
   backup_do restore "$file" "$DATA"
@@ -101,6 +102,18 @@ restore() {
   trap - EXIT
   pg_stop
   say "All of it is there, and the log is whole ($((SECONDS - began)) s). Start it with ./knot $MODE$([ "$DATA" = "$(default_data "$MODE")" ] || printf ' --data %s' "$DATA")"
+}
+
+# For whoever has the shell of this machine; it stands in the log.
+let_in() {
+  find_data; need_tools; build
+  pg_running || die "Knot Tag does not run in $DATA. Start it first."
+  pg_start ''
+  OUT="$(KNOT_DB_URL="jdbc:postgresql://127.0.0.1:$PG_PORT/knot" KNOT_DB_OWNER_PASSWORD="$OWNER" \
+    java -Xmx96m -XX:+UseSerialGC -XX:TieredStopAtLevel=1 -cp "$HERE/server/target/app/knot-tag.jar" app.knottag.server.account.LetIn "${REST[0]:-}" 2>"$DATA/run/let-in.log")" \
+    || die "it did not work; see $DATA/run/let-in.log"
+  [ -n "$(said link)" ] || die "say for which lead: ./knot let-in NAME. The leads are: $(said leads)"
+  say "Good once, for an hour:  $(cat "$DATA/run/port")$(said link)"
 }
 
 # Runs beside the server: each night at its hour, or as soon as it runs again after that. What failed is tried again after an hour.

@@ -80,6 +80,11 @@ class CrashTest {
             kill(base);
             // While only the database is gone the server stands, and says so.
             Thread.sleep(base ? 2_000 : 300);
+            if (base)
+                assertThat(http.send(request("/api/health").GET().build(), HttpResponse.BodyHandlers.ofString())
+                                .statusCode())
+                        .as("what somebody hears who watches from outside")
+                        .isEqualTo(503);
             stopped.set(true);
             for (var writer : writers) writer.join();
             if (base)

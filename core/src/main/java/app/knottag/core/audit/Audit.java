@@ -43,8 +43,6 @@ public final class Audit {
     private final Instant now;
     private final Map<Mac, String> ports;
     private final Places places;
-    private final Map<Mac, Recorded> owners;
-    private final Map<Ipv4Address, Recorded> planned;
     private final Map<Mac, Decision> decisions = new HashMap<>();
     /** Looks are few, and sightings many. */
     private final Map<Instant, Double> weights = new HashMap<>();
@@ -59,21 +57,8 @@ public final class Audit {
         this.now = now;
         this.ports = ports;
         pastedSilence = site.pasted().map(t -> t.minus(GONE)).orElse(Instant.MIN);
-        owners = new HashMap<>(2 * site.recorded().size());
-        planned = new HashMap<>(2 * site.recorded().size());
-        for (var r : site.recorded()) {
-            r.mac().ifPresent(m -> owners.put(m, r));
-            r.others().forEach(m -> owners.put(m, r));
-            r.address().ifPresent(a -> planned.put(a, r));
-        }
         site.decisions().forEach(d -> decisions.put(d.mac(), d));
-        places = new Places(site, this::meant);
-    }
-
-    private Optional<Ipv4Address> meant(Mac mac) {
-        return Optional.ofNullable(owners.get(mac))
-                .filter(r -> r.mac().filter(mac::equals).isPresent())
-                .flatMap(Recorded::address);
+        places = new Places(site);
     }
 
     /** Returns how everything at a site stands, what costs most first, then by name; who is as recorded stands as recorded. */
@@ -90,12 +75,13 @@ public final class Audit {
         var audit = new Audit(site, now, ports);
         var found = new EnumMap<Standing, List<Finding>>(Standing.class);
         for (var standing : Standing.values()) found.put(standing, new ArrayList<>());
+        var own = audit.places.recorded().iterator();
         for (var r : site.recorded()) {
-            var finding = audit.recorded(r);
+            var finding = audit.recorded(r, own.next());
             found.get(finding.standing()).add(finding);
         }
-        for (var place : audit.places.all())
-            if (!audit.owners.containsKey(place.mac()) && !audit.settled.contains(place.mac()))
+        for (var place : audit.places.unknown())
+            if (!audit.settled.contains(place.mac()))
                 audit.unknown(place).ifPresent(f -> found.get(f.standing()).add(f));
         var all = new ArrayList<Finding>(site.recorded().size());
         found.forEach((standing, of) -> {
@@ -112,8 +98,7 @@ public final class Audit {
         return found.stream().anyMatch(f -> f.standing() == Standing.UNSEEN) ? Status.ACTIVE : Status.PASSED;
     }
 
-    private Finding recorded(Recorded r) {
-        var own = r.mac().flatMap(places::of);
+    private Finding recorded(Recorded r, Optional<Place> own) {
         if (own.isPresent() && !silentSince(own.get())) return seen(r, own.get());
         var other = r.others().stream()
                 .flatMap(m -> places.of(m).stream())
@@ -190,13 +175,14 @@ public final class Audit {
                 // One sweep may miss one of two; a check asks this very address, several times.
                 .filter(p ->
                         !site.alone().getOrDefault(own.address(), Instant.MIN).isAfter(p.last()))
-                .filter(p -> owners.get(p.mac()) == null || owners.get(p.mac()) != owners.get(own.mac()))
+                .filter(p -> places.owner(p.mac()).isEmpty()
+                        || !places.owner(p.mac()).equals(places.owner(own.mac())))
                 .toList();
     }
 
     private String giveWay(Place rival, Ipv4Address from) {
         return "Unplug " + who(rival.mac()) + " first, and give it "
-                + Optional.ofNullable(owners.get(rival.mac()))
+                + places.owner(rival.mac())
                         .flatMap(Recorded::address)
                         .filter(a -> !a.equals(from))
                         .map(a -> "back its own address " + a)
@@ -209,8 +195,7 @@ public final class Audit {
     }
 
     private String who(Mac mac) {
-        var owner = owners.get(mac);
-        return owner == null ? mac.toString() : owner.name() + " (" + mac + ")";
+        return places.owner(mac).map(o -> o.name() + " (" + mac + ")").orElseGet(mac::toString);
     }
 
     private String holder(Ipv4Address address, Mac but) {
@@ -223,17 +208,14 @@ public final class Audit {
     }
 
     private String pool(Ipv4Address address) {
-        return site.segments().stream().anyMatch(s -> s.poolOf(address).isPresent())
+        return site.segmentOf(address).flatMap(s -> s.poolOf(address)).isPresent()
                 ? ", an address that is handed out: reset, or never saved"
                 : "";
     }
 
     /** Whether it stands in another network than it is planned in. */
     private String where(Recorded r, Ipv4Address at) {
-        var meant = r.address()
-                .flatMap(a -> site.segments().stream()
-                        .filter(s -> s.prefix().contains(a))
-                        .findFirst());
+        var meant = r.address().flatMap(site::segmentOf);
         return meant.filter(s -> !s.prefix().contains(at)).isPresent()
                 ? ", in another network: another socket or VLAN"
                 : "";
@@ -246,10 +228,11 @@ public final class Audit {
         var near = Stream.concat(
                         r.address().map(places::at).orElse(List.of()).stream(),
                         beside(mac).flatMap(m -> places.of(m).stream()))
-                .filter(p -> !owners.containsKey(p.mac()) && !decisions.containsKey(p.mac()))
+                .filter(p -> places.owner(p.mac()).isEmpty() && !decisions.containsKey(p.mac()))
                 .filter(p -> p.mac().neighbourOf(mac) && !silentSince(p) && !settled.contains(p.mac()))
                 // A router or partner of the same delivery is where it belongs.
-                .filter(p -> !site.fixtures().containsKey(p.address()) || planned.containsKey(p.address()))
+                .filter(p -> !site.fixtures().containsKey(p.address())
+                        || places.planned(p.address()).isPresent())
                 .distinct()
                 .toList();
         var home = near.stream()
@@ -262,7 +245,7 @@ public final class Audit {
 
     private boolean onlySilent(Mac mac, Recorded r) {
         return beside(mac)
-                .flatMap(m -> Optional.ofNullable(owners.get(m)).stream())
+                .flatMap(m -> places.owner(m).stream())
                 .distinct()
                 .filter(o ->
                         o.mac().flatMap(places::of).filter(p -> !silentSince(p)).isEmpty())
@@ -315,8 +298,8 @@ public final class Audit {
 
     private Optional<Finding> unknown(Place place) {
         if (Duration.between(place.last(), now).compareTo(GONE) > 0) return Optional.empty();
-        if (site.fixtures().containsKey(place.address()) && !planned.containsKey(place.address()))
-            return Optional.empty();
+        if (site.fixtures().containsKey(place.address())
+                && places.planned(place.address()).isEmpty()) return Optional.empty();
         // Seen while it was ours, and not since: it is gone with the unit.
         var former = Optional.ofNullable(site.former().get(place.mac()));
         if (former.filter(f -> !place.last().isAfter(f.until())).isPresent()) return Optional.empty();
@@ -328,7 +311,7 @@ public final class Audit {
             return Optional.of(stranger(Standing.KNOWN, place, holds.get().what())
                     .says(holds.get().by() + " said what it is.")
                     .act(""));
-        var rightful = Optional.ofNullable(planned.get(place.address()));
+        var rightful = places.planned(place.address());
         String ours = former.map(f -> " It was " + f.name() + " on record, was taken out, and has been seen since.")
                 .orElse("");
         String before = decision.map(d -> " It was known as " + d.what() + " at " + d.at() + ", and has moved since.")

@@ -32,8 +32,11 @@ public record AuditSite(
 
     /** Returns when everybody around an address was last asked. */
     Optional<Instant> sweptAt(Ipv4Address address) {
-        for (var segment : segments)
-            if (segment.prefix().contains(address)) return Optional.ofNullable(swept.get(segment.prefix()));
+        return segmentOf(address).map(s -> swept.get(s.prefix()));
+    }
+
+    Optional<Segment> segmentOf(Ipv4Address address) {
+        for (var segment : segments) if (segment.prefix().contains(address)) return Optional.of(segment);
         return Optional.empty();
     }
 

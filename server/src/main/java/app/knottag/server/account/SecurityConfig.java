@@ -56,7 +56,8 @@ class SecurityConfig {
                                 "/api/session",
                                 "/api/welcome",
                                 "/api/invitations/acceptance",
-                                "/api/password-links/acceptance")
+                                "/api/password-links/acceptance",
+                                "/api/health")
                         .permitAll()
                         .requestMatchers(
                                 "/api/invitations/**",

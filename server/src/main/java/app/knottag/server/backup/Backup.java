@@ -36,7 +36,10 @@ public final class Backup {
     private static final List<String> SESSIONS = List.of("spring_session", "spring_session_attributes");
 
     private static final Pattern DATABASE = Pattern.compile("jdbc:postgresql://([^:/]+):(\\d+)/(\\w+)");
-    private static final long SPARE = 50L << 20;
+    private static final String SIZE = "select pg_database_size(current_database())";
+
+    /** So much is left for whoever works meanwhile. */
+    private static final long SPARE = 300L << 20;
 
     private final String url;
     private final String password;
@@ -141,6 +144,7 @@ public final class Backup {
                 mode,
                 (int) number("select max(version::int) from flyway_schema_history where success"),
                 text("show server_version"),
+                number(SIZE),
                 number("select count(*) from site"),
                 number("select count(*) from endpoint"),
                 number("select count(*) from person"),
@@ -151,12 +155,14 @@ public final class Backup {
 
     /** Refuses before anything is written when there may not be room for all of it. */
     private void room(Path to) throws IOException, BackupException {
-        var folder = to.toAbsolutePath().getParent();
-        long may = number("select pg_database_size(current_database())") / 2 + SPARE;
+        enough(to.toAbsolutePath().getParent(), number(SIZE) / 2, "give another place with --to FILE");
+    }
+
+    private static void enough(Path folder, long bytes, String or) throws IOException, BackupException {
         long free = Files.getFileStore(folder).getUsableSpace();
-        if (free < may)
+        if (free < bytes + SPARE)
             throw new BackupException("only " + (free >> 20) + " MB are free in " + folder + ", and up to "
-                    + (may >> 20) + " may be needed. Make room there, or give another place with --to FILE.");
+                    + (bytes + SPARE >> 20) + " MB may be needed. Make room there, or " + or + ".");
     }
 
     private void dump(String snapshot, OutputStream out) throws IOException, BackupException {
@@ -187,6 +193,11 @@ public final class Backup {
         if (said.schema() > newest())
             throw new BackupException(file + " was made by a newer Knot Tag (tables of version " + said.schema()
                     + "; this one knows " + newest() + "). Bring it back with that newer one.");
+        enough(
+                data,
+                said.room()
+                        + said.parts().stream().mapToLong(Manifest.Part::bytes).sum(),
+                "choose another folder");
         var into = Files.createTempDirectory(data, "restore");
         try {
             BackupFile.unpack(file, into);

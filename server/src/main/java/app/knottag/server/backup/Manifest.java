@@ -12,6 +12,7 @@ import java.util.stream.Collectors;
  *
  * @param mode what it is a backup of: start or demo
  * @param schema the version of the database in it
+ * @param room how many bytes the database takes
  * @param entries how many entries its log has
  * @param hash the hash of the last one, in hexadecimal digits
  */
@@ -21,6 +22,7 @@ record Manifest(
         String mode,
         int schema,
         String postgres,
+        long room,
         long sites,
         long endpoints,
         long people,
@@ -38,7 +40,7 @@ record Manifest(
     record Part(String name, long bytes, String sha256) {}
 
     Manifest with(List<Part> all) {
-        return new Manifest(format, madeAt, mode, schema, postgres, sites, endpoints, people, entries, hash, all);
+        return new Manifest(format, madeAt, mode, schema, postgres, room, sites, endpoints, people, entries, hash, all);
     }
 
     /** Says it in a sentence or two. */

@@ -11,6 +11,9 @@ interface BackupStore {
 
     record FailedRow(Instant at, String why) {}
 
+    @Select("select 1")
+    int answers();
+
     @Select("select max(made_at) from backup where failed is null")
     Optional<Instant> last();
 

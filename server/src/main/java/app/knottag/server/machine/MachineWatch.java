@@ -89,6 +89,11 @@ public class MachineWatch implements Concerned {
                 t -> log.write(Log.entry("Knot Tag", "clock jumped").after(Map.of("seconds", by.toSeconds()))));
     }
 
+    /** Whether the database answers; where it does not, that is the answer to everything. */
+    boolean stands() {
+        return store.answers() == 1;
+    }
+
     @Override
     public List<Machine.Concern> concerns() {
         var jump = store.jump().map(j -> new Machine.Jump(j.at(), Duration.ofSeconds(j.seconds())));

@@ -185,6 +185,32 @@ class PeopleApiTest {
         door.post("/api/password-links/acceptance", body, third, PASSWORD).refused(410, "invitation-gone");
     }
 
+    @DisplayName("Whoever has the machine lets a lead in again, and nobody else")
+    @Test
+    void letIn() {
+        join("Flo Lockedout", Role.LEAD);
+        join("Gus Noleadwell", Role.TECHNICIAN);
+        var machine = new LetIn(System.getenv("KNOT_DB_URL"), System.getenv("KNOT_DB_OWNER_PASSWORD"));
+        assertThat(machine.run("Gus Noleadwell"))
+                .startsWith("KNOT leads ")
+                .contains("Flo Lockedout")
+                .doesNotContain("Gus");
+        assertThat(machine.run("")).startsWith("KNOT leads ");
+        String said = machine.run(" flo  LOCKEDOUT ");
+        assertThat(said).startsWith("KNOT link /password/");
+        stranger()
+                .post(
+                        "/api/password-links/acceptance",
+                        "{'token':'%s','password':'%s'}",
+                        said.replace("KNOT link /password/", ""),
+                        OTHER)
+                .expect(204);
+        signedIn("Flo Lockedout", OTHER);
+        assertThat(lead.get("/api/log/check").expect(200).json().get("whole").asBoolean())
+                .isTrue();
+        change(person("Flo Lockedout"), Role.OFFICE, true).expect(204);
+    }
+
     private static String token(Api.Answer answer) {
         return answer.json().get("path").asString().replace("/password/", "");
     }

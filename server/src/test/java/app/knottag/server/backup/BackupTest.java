@@ -171,6 +171,7 @@ class BackupTest {
         "no dump, is damaged: knot.dump is missing. Take an older backup.",
         "a newer format, is of another Knot Tag (knot-tag-backup/2). Bring it back with the version that made it",
         "newer tables, was made by a newer Knot Tag (tables of version 999; this one knows",
+        "more than there is room for, 'and up to 9537043 MB may be needed. Make room there, or choose another folder.'",
         "a path out of it, names a file outside itself: ../../etc/x",
         "another log, ends at entry",
         "no words of itself, is no backup of Knot Tag.",
@@ -196,6 +197,8 @@ class BackupTest {
                         case "no dump" -> Files.delete(zip.getPath(Manifest.DUMP));
                         case "a newer format" -> text = text.replace("knot-tag-backup/1", "knot-tag-backup/2");
                         case "newer tables" -> text = text.replaceFirst("\"schema\" : \\d+", "\"schema\" : 999");
+                        case "more than there is room for" ->
+                            text = text.replaceFirst("\"room\" : \\d+", "\"room\" : 9999999999999");
                         case "a path out of it" -> text = text.replace(Manifest.DUMP, "../../etc/x");
                         case "another log" ->
                             text = text.replace(made.hash(), "00" + made.hash().substring(2));

@@ -11,6 +11,7 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import app.knottag.core.time.Lengths;
+import app.knottag.server.Api;
 import app.knottag.server.Running;
 import app.knottag.server.account.Role;
 import app.knottag.server.log.Log;
@@ -107,6 +108,7 @@ class MachineWatchTest {
     @Test
     void standsOnToday() throws Exception {
         var office = Running.as(Role.OFFICE);
+        new Api(Running.url()).get("/api/health").expect(200);
         assertThat(office.get("/api/today").expect(200).json().get("concerns")).isEmpty();
         Running.write("insert into backup (made_at, file, failed) values (now(), 'b.zip', 'only 3 MB are free in /b')");
         Running.write("insert into log_entry (person, action, after, reason) values ('Knot Tag', 'clock jumped', "
