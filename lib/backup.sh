@@ -86,10 +86,12 @@ rehearse() {
 restore() {
   local file; file="$(realpath -e "${REST[0]:-}" 2>/dev/null)" || die "there is no file ${REST[0]:-}. Say which: ./knot restore FILE"
   need_tools; own_user; build
-  PG_PORT=1 OWNER='' ; local into="$DATA"
-  DATA="$(mktemp -d)"; mkdir -p "$DATA/run"; trap 'rm -rf "$DATA"' EXIT
-  backup_do read "$file"; rm -rf "$DATA"
-  MODE="$(said mode)"; DATA="${into:-$(default_data "$MODE")}"
+  # What it says of itself is read in a folder of its own, in a shell of its own: nothing that cleans up there can meet the records.
+  local look; look="$(mktemp -d)"; mkdir "$look/run"
+  OUT="$(DATA="$look" PG_PORT=1 OWNER='' backup_program read "$file")"; local read=$?
+  rm -rf "$look"
+  [ $read = 0 ] || die "$(said failed | tail -n 1 | grep . || echo "$file cannot be read")"
+  MODE="$(said mode)"; DATA="${DATA:-$(default_data "$MODE")}"
   [ ! -e "$DATA/pg" ] && [ -z "$(ls -A "$DATA/lists" 2>/dev/null)" ] || die "there are records in $DATA already. Choose an empty folder with --data DIR, or move that one away."
   open_data "$MODE"
   say "Bringing back $(said holds)"

@@ -1,6 +1,7 @@
 package app.knottag.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.net.CookieManager;
@@ -143,6 +144,19 @@ class CrashTest {
         var restored = chain();
         assertThat(restored.get(Long.parseLong(entry.group(1)))).startsWith(entry.group(2));
         assertThat(chain).as("the same entries as on the machine it came from").containsAllEntriesOf(restored);
+
+        // Onto records nothing is brought back, and they are untouched; neither running nor stopped, nor by a broken
+        // file.
+        var broken = Files.writeString(data.resolve("broken.zip"), "half of it");
+        for (var given : List.of(file, broken, data.resolve("none.zip")))
+            assertThatThrownBy(() -> Demo.knot("restore", given.toString(), "--data", elsewhere.toString()))
+                    .isInstanceOf(IllegalStateException.class);
+        assertThat(chain()).containsAllEntriesOf(restored);
+        Demo.knot("stop", "--data", elsewhere.toString());
+        assertThatThrownBy(() -> Demo.knot("restore", file.toString(), "--data", elsewhere.toString()))
+                .isInstanceOf(IllegalStateException.class);
+        start(freePort(), elsewhere);
+        assertThat(chain()).containsAllEntriesOf(restored);
     }
 
     /** The hash of every entry of the log. */

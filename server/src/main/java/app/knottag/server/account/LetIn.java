@@ -44,15 +44,16 @@ public final class LetIn {
         byte[] bytes = new byte[24];
         new SecureRandom().nextBytes(bytes);
         String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+        // First the log: no link is ever good of which it does not tell.
+        base.update(
+                "insert into log_entry (person, action, after, reason) values ('Knot Tag', 'made password link',"
+                        + " to_jsonb(?::text), 'asked for at the machine')",
+                lead.name());
         base.update(
                 "insert into invitation (token_hash, role, expires_at, first_lead, invited_by, person_id)"
                         + " values (?, 'LEAD', now() + interval '1 hour', false, 'whoever has the machine', ?)",
                 Idempotency.sha256(token),
                 lead.id());
-        base.update(
-                "insert into log_entry (person, action, after, reason) values ('Knot Tag', 'made password link',"
-                        + " to_jsonb(?::text), 'asked for at the machine')",
-                lead.name());
         return "KNOT link /password/" + token;
     }
 }
