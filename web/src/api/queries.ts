@@ -1,5 +1,9 @@
 import { queryOptions } from '@tanstack/svelte-query';
 import { api, ok, okWithTag, Problem, type Schemas } from './client';
+import { unlessTold } from './live';
+
+/** Days pass, and what is due changes, though nobody changes anything. */
+const BY_THE_DAY = 600_000;
 
 export const sessionQuery = queryOptions({
   queryKey: ['session'],
@@ -44,19 +48,19 @@ export const stationsQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'stations'],
     queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/stations', site(siteId, signal))),
-    refetchInterval: 20_000,
+    refetchInterval: unlessTold(false),
   });
 export const boardQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'board'],
     queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/board', site(siteId, signal))),
-    refetchInterval: 20_000,
+    refetchInterval: unlessTold(false),
   });
 /** Waits at every site: they are seen from everywhere, by everybody. */
 export const runningQuery = queryOptions({
   queryKey: ['running'],
   queryFn: ({ signal }) => ok(api.GET('/api/running', { signal })),
-  refetchInterval: 20_000,
+  refetchInterval: unlessTold(false),
   refetchIntervalInBackground: true,
 });
 export const diagnosisQuery = (id: number) =>
@@ -135,7 +139,7 @@ export const renumberingsQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'renumberings'],
     queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/renumberings', site(siteId, signal))),
-    refetchInterval: 20_000,
+    refetchInterval: unlessTold(false),
   });
 
 export const registriesQuery = (siteId: number) =>
@@ -162,7 +166,7 @@ export const dueQuery = (siteId: number) =>
   queryOptions({
     queryKey: ['site', siteId, 'due'],
     queryFn: ({ signal }) => ok(api.GET('/api/sites/{siteId}/due', site(siteId, signal))),
-    refetchInterval: 60_000,
+    refetchInterval: unlessTold(BY_THE_DAY),
   });
 export const swapsQuery = (siteId: number) =>
   queryOptions({
@@ -206,7 +210,7 @@ export const runbookQuery = (id: number) =>
   queryOptions({
     queryKey: ['endpoint', id, 'runbook'],
     queryFn: ({ signal }) => okWithTag(api.GET('/api/endpoints/{id}/runbook', endpoint(id, signal))),
-    refetchInterval: 20_000,
+    refetchInterval: unlessTold(false),
   });
 export const lineQuery = (id: number) =>
   queryOptions({

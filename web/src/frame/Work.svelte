@@ -1,6 +1,7 @@
 <script lang="ts">
-  import { createQuery } from '@tanstack/svelte-query';
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { asProblem, type Schemas } from '../api/client';
+  import { listen } from '../api/live';
   import { endpointQuery, sessionQuery, siteQuery, sitesQuery } from '../api/queries';
   import People from '../features/account/People.svelte';
   import SignIn from '../features/account/SignIn.svelte';
@@ -16,7 +17,10 @@
   import Desk from './Desk.svelte';
   import FrontDesk from './FrontDesk.svelte';
 
+  const client = useQueryClient();
   const session = createQuery(() => sessionQuery);
+  const signedIn = $derived(!!session.data);
+  $effect(() => (signedIn ? listen(client) : undefined));
   const sites = createQuery(() => ({ ...sitesQuery, enabled: !!session.data }));
   const params = $derived(
     route.params as { site?: string; station?: string; endpoint?: string; code?: string },

@@ -6,6 +6,8 @@
   import { labelsQuery } from '../api/queries';
   import Dialog from './Dialog.svelte';
   import { kept as keptHere } from './kept.svelte';
+  import { madeFrom } from './madeFrom.svelte';
+  import Meanwhile from './Meanwhile.svelte';
   import ReadField from './ReadField.svelte';
   import TextField from './TextField.svelte';
   import Trouble from './Trouble.svelte';
@@ -25,14 +27,16 @@
   const client = useQueryClient();
   const e = $derived(endpoint.data);
   const order = createQuery(() => labelsQuery(e.id));
+  const onRecord = () => ({
+    mac: endpoint.data.mac ?? '',
+    serial: endpoint.data.serial,
+    model: endpoint.data.model,
+  });
   const typed = untrack(() =>
-    keptHere(`label-${endpoint.data.id}-${endpoint.data.version}`, {
-      mac: endpoint.data.mac ?? '',
-      serial: endpoint.data.serial,
-      model: endpoint.data.model,
-    }),
+    keptHere(`label-${endpoint.data.id}-${Object.values(onRecord()).join('-')}`, onRecord()),
   );
   const label = typed.value;
+  const made = madeFrom(label, onRecord, () => endpoint.etag);
   let scan = $state('');
   let said = $state('');
   let problem = $state<Problem | null>(null);
@@ -98,7 +102,7 @@
     try {
       await okWithTag(
         api.PATCH('/api/endpoints/{id}', {
-          params: { path: { id: e.id }, header: { 'If-Match': endpoint.etag } },
+          params: { path: { id: e.id }, header: { 'If-Match': made.etag } },
           body: { mac: label.mac, serial: label.serial, model: label.model },
         }),
       );
@@ -111,6 +115,8 @@
     await client.invalidateQueries({ queryKey: ['site', e.siteId] });
     await client.invalidateQueries({ queryKey: ['endpoint', e.id] });
     if (!done) return;
+    Object.assign(label, onRecord());
+    made.choose();
     onkept?.();
     goOn?.();
   }
@@ -172,6 +178,7 @@
       mono
     />{/if}
   <div class="sm:col-span-2">
+    <Meanwhile {made} />
     <Trouble
       problem={problem?.errors.some((x) => ['/mac', '/serial', '/model'].includes(x.pointer))
         ? null

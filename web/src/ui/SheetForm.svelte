@@ -1,24 +1,26 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import type { Problem } from '../api/client';
+  import Meanwhile from './Meanwhile.svelte';
+  import type { SheetChange } from './sheetChange.svelte';
   import Trouble from './Trouble.svelte';
 
   /** A form of the sheet: its fields, what is wrong beside them, and the buttons that keep or remove. */
   let {
     children,
-    problem,
+    change,
     shown = [],
     label,
     save,
     remove,
   }: {
     children: Snippet;
-    problem: Problem | null;
+    change: SheetChange;
     shown?: string[];
     label: string;
     save: () => void;
     remove?: () => void;
   } = $props();
+  const problem = $derived(change.problem);
   const beside = $derived(shown.some((field) => problem?.field(field)));
 </script>
 
@@ -31,6 +33,7 @@
 >
   {@render children()}
   <div class="sm:col-span-2">
+    {#if change.made}<Meanwhile made={change.made} />{/if}
     <Trouble problem={beside ? null : problem} />
     <div class="flex flex-wrap gap-2">
       <button class="btn btn-primary">{label}</button>

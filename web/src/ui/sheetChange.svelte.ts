@@ -1,17 +1,33 @@
 import { api, ok, type Schemas } from '../api/client';
+import { untrack } from 'svelte';
 import { useChange } from '../api/change.svelte';
+import { madeFrom } from './madeFrom.svelte';
 
 export type SheetAnswer = { data: Schemas['SheetView']; etag: string };
 type Params = { path: { siteId: number }; header: { 'If-Match': string } };
 
-/** Runs one change of a site sheet: keeps its problem for the form, closes on success, fetches the sheet anew. */
-export function sheetChange(sheet: () => SheetAnswer, done: () => void) {
+/**
+ * Runs one change of a site sheet: keeps its problem for the form, closes on success, fetches the sheet anew. It is made from
+ * the version that the form was opened with; after a refusal the next try is made from what stands now.
+ */
+export function sheetChange<T extends object>(of: {
+  sheet: () => SheetAnswer;
+  done: () => void;
+  form?: T;
+  record?: () => T;
+}) {
+  const { sheet, done } = of;
+  const made = of.form && of.record && madeFrom(of.form, of.record, () => sheet().etag);
+  let seen: string | null = untrack(sheet).etag;
   const change = useChange(() => [['site', sheet().data.site.id], ['sites']]);
   const run = async (work: (params: Params) => Promise<unknown>) => {
     const path = { siteId: sheet().data.site.id };
-    if (await change.run(() => work({ path, header: { 'If-Match': sheet().etag } }))) done();
+    const version = made?.etag ?? seen ?? sheet().etag;
+    if (await change.run(() => work({ path, header: { 'If-Match': version } }))) done();
+    else seen = null;
   };
   return {
+    made,
     get problem() {
       return change.problem;
     },
@@ -27,3 +43,5 @@ export function sheetChange(sheet: () => SheetAnswer, done: () => void) {
       ),
   };
 }
+
+export type SheetChange = ReturnType<typeof sheetChange>;

@@ -1,7 +1,8 @@
 <script lang="ts">
+  import { tick, untrack } from 'svelte';
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, asProblem, okWithTag, type Problem, type Schemas } from '../../api/client';
-  import { runbookQuery } from '../../api/queries';
+  import { runbookQuery, sessionQuery } from '../../api/queries';
   import Loading from '../../ui/Loading.svelte';
   import Outfit from './Outfit.svelte';
   import Questions from './Questions.svelte';
@@ -18,9 +19,13 @@
     $props();
   const client = useQueryClient();
   const id = $derived(endpoint.data.id);
+  const session = createQuery(() => sessionQuery);
   const runbook = createQuery(() => runbookQuery(id));
   let looked = $state<string | null>(null);
   let problem = $state<Problem | null>(null);
+  let acting = false;
+  /** The step at which somebody stood when a colleague did it. */
+  let passed = $state<string | null>(null);
   const book = $derived(runbook.data?.data);
   const current = $derived(looked ?? book?.current ?? book?.steps.at(-1)?.key ?? null);
   const step = $derived(book?.steps.find((s) => s.key === current));
@@ -41,11 +46,23 @@
     })),
   );
 
+  // Whoever is at a step stays there when somebody else does it, instead of finding another one under the hands.
+  let stood = { id: 0, key: '' };
+  $effect.pre(() => {
+    const was = stood;
+    stood = { id, key: book?.current ?? '' };
+    const left = was.id === id && was.key !== stood.key && book?.steps.find((s) => s.key === was.key);
+    const byOther = left && ['PASSED', 'SKIPPED'].includes(left.status) && left.by !== session.data?.name;
+    if (byOther && !acting && untrack(() => !looked)) looked = passed = was.key;
+  });
+  const others = $derived(step && step.key === passed && step.by !== session.data?.name ? step : null);
+
   type Answer = { data: Schemas['RunbookView']; etag: string };
 
   /** Changes the runbook from the version that was seen; returns what was refused, and keeps the page as it is. */
   async function change(call: (header: { 'If-Match': string }) => Promise<Answer>): Promise<Problem | null> {
     if (!runbook.data) return null;
+    acting = true;
     try {
       client.setQueryData(['endpoint', id, 'runbook'], await call({ 'If-Match': runbook.data.etag }));
       problem = null;
@@ -56,6 +73,8 @@
     await client.invalidateQueries({ queryKey: ['endpoint', id], exact: true });
     await client.invalidateQueries({ queryKey: ['site', endpoint.data.siteId] });
     await client.invalidateQueries({ queryKey: ['running'] });
+    await tick();
+    acting = false;
     return problem;
   }
 
@@ -148,6 +167,12 @@
             facts={book.facts}
             keep={async (values) => !(await facts(values))}
           />{/if}
+      {/if}
+      {#if others}
+        <p class="caution mb-4" role="status">
+          {others.by} did this step just now. What you typed here is kept on this page.
+          <button class="link" onclick={() => (looked = null)}>Go on{then ? ': ' + then.title : ''}</button>
+        </p>
       {/if}
       {#key step.key}<StepPanel {step} {book} {endpoint} {mayWork} {act} {keepOpening} />{/key}
       <Trouble {problem} />

@@ -153,9 +153,9 @@
     {#if labelKnown}
       <details class="mt-4">
         <summary class="cursor-pointer text-sm">The label was read wrongly</summary>
-        {#key e.version}<LabelForm {endpoint} />{/key}
+        <LabelForm {endpoint} />
       </details>
-    {:else}{#key e.version}<LabelForm {endpoint} />{/key}{/if}
+    {:else}<LabelForm {endpoint} />{/if}
   {/if}
   {#if type === 'TYPE_SHEET' && !step.gate.part}
     <p class="caution mt-4">

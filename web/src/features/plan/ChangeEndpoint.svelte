@@ -2,6 +2,8 @@
   import { api, ok, okWithTag, type Schemas } from '../../api/client';
   import { useChange } from '../../api/change.svelte';
   import Dialog from '../../ui/Dialog.svelte';
+  import { madeFrom } from '../../ui/madeFrom.svelte';
+  import Meanwhile from '../../ui/Meanwhile.svelte';
   import ReadField from '../../ui/ReadField.svelte';
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -22,18 +24,20 @@
   ]);
   const problem = $derived(change.problem);
   let reason = $state('');
-  const f = $state({
-    name: '',
-    hostName: '',
-    address: '',
-    method: 'FIXED' as Schemas['EndpointView']['method'],
-    place: '',
-    outlet: '',
-    switchPort: '',
-    partnerName: '',
-    partnerAddress: '',
-    reason: '',
+  /** What of it can be changed here, as it stands on record. */
+  const onRecord = () => ({
+    name: e.name,
+    hostName: e.hostName,
+    address: e.address ?? '',
+    method: e.method,
+    place: e.place,
+    outlet: e.outlet,
+    switchPort: e.switchPort,
+    partnerName: e.partner,
+    partnerAddress: e.partnerAddress ?? '',
   });
+  const f = $state({ ...onRecord(), reason: '' });
+  const made = madeFrom(f, onRecord, () => endpoint.etag);
   const header = $derived({ 'If-Match': endpoint.etag });
   const next = $derived(
     (
@@ -49,18 +53,8 @@
   );
 
   function begin() {
-    Object.assign(f, {
-      name: e.name,
-      hostName: e.hostName,
-      address: e.address ?? '',
-      method: e.method,
-      partnerName: e.partner,
-      partnerAddress: e.partnerAddress ?? '',
-      reason: '',
-      place: e.place,
-      outlet: e.outlet,
-      switchPort: e.switchPort,
-    });
+    Object.assign(f, onRecord(), { reason: '' });
+    made.choose();
     change.clear();
     changing = true;
   }
@@ -69,7 +63,10 @@
     event.preventDefault();
     await change.run(async () => {
       await okWithTag(
-        api.PATCH('/api/endpoints/{id}', { params: { path: { id: e.id }, header }, body: { ...f } }),
+        api.PATCH('/api/endpoints/{id}', {
+          params: { path: { id: e.id }, header: { 'If-Match': made.etag } },
+          body: { ...f },
+        }),
       );
       changing = false;
     });
@@ -129,6 +126,7 @@
           Another address undoes the entry, the read-back, the restart and the proof.
         </p>
       {/if}
+      <Meanwhile {made} />
       <Trouble {problem} />
       <button class="btn btn-primary">Keep the change</button>
       <button type="button" class="btn btn-ghost" onclick={() => (changing = false)}>Leave it</button>

@@ -7,16 +7,13 @@
 
   /** A lead chooses how days and times are written at the site, for everybody who works on it. */
   let { sheet, done }: { sheet: SheetAnswer; done: () => void } = $props();
-  const change = sheetChange(
-    () => sheet,
-    () => done(),
-  );
+  const change = sheetChange({ sheet: () => sheet, done: () => done() });
   let dates = $state(untrack(() => sheet.data.site.dates));
   const save = () =>
     void change.run((params) => ok(api.PUT('/api/sites/{siteId}/dates', { params, body: { dates } })));
 </script>
 
-<SheetForm problem={change.problem} label="Keep the change" {save}>
+<SheetForm {change} label="Keep the change" {save}>
   <DateStyles bind:value={dates} />
   <p class="quiet self-end text-sm">
     So they are shown to everybody who works on this site, and so they are read when somebody types them.

@@ -15,10 +15,6 @@
     segmentName: (id: number | null) => string;
     done: () => void;
   } = $props();
-  const change = sheetChange(
-    () => sheet,
-    () => done(),
-  );
   type Port = Schemas['PortRequest'];
   const initial = () => ({
     name: row?.name ?? '',
@@ -32,6 +28,7 @@
     })),
   });
   const f = $state(initial());
+  const change = sheetChange({ sheet: () => sheet, done: () => done(), form: f, record: initial });
   let count = $state(String(f.ports.length || 8));
 
   /** As many ports as the gear has; those there are stay as they are. */
@@ -59,7 +56,7 @@
 </script>
 
 <SheetForm
-  problem={change.problem}
+  {change}
   shown={['name', 'place', 'ports']}
   label={row ? 'Keep the change' : 'Add it'}
   {save}

@@ -5,10 +5,6 @@
   import { sheetChange, type SheetAnswer } from '../../ui/sheetChange.svelte';
 
   let { sheet, row, done }: { sheet: SheetAnswer; row?: Schemas['OutletRow']; done: () => void } = $props();
-  const change = sheetChange(
-    () => sheet,
-    () => done(),
-  );
   const initial = () => ({
     name: row?.name ?? '',
     place: row?.place ?? '',
@@ -16,6 +12,7 @@
     portId: row?.portId ?? 0,
   });
   const f = $state(initial());
+  const change = sheetChange({ sheet: () => sheet, done: () => done(), form: f, record: initial });
 
   const save = () =>
     void change.run(({ path, header }) =>
@@ -29,7 +26,7 @@
 </script>
 
 <SheetForm
-  problem={change.problem}
+  {change}
   shown={['name', 'place', 'port']}
   label={row ? 'Keep the change' : 'Add the outlet'}
   {save}

@@ -5,12 +5,9 @@
   import { sheetChange, type SheetAnswer } from '../../ui/sheetChange.svelte';
 
   let { sheet, row, done }: { sheet: SheetAnswer; row?: Schemas['PlaceRow']; done: () => void } = $props();
-  const change = sheetChange(
-    () => sheet,
-    () => done(),
-  );
   const initial = () => ({ name: row?.name ?? '', walk: String(row?.walk ?? '') });
   const f = $state(initial());
+  const change = sheetChange({ sheet: () => sheet, done: () => done(), form: f, record: initial });
 
   const save = () =>
     void change.run(({ path, header }) =>
@@ -24,7 +21,7 @@
 </script>
 
 <SheetForm
-  problem={change.problem}
+  {change}
   shown={['name']}
   label={row ? 'Keep the change' : 'Add the place'}
   {save}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { asProblem, api, ok, okWithTag } from '../../api/client';
+  import { unlessTold } from '../../api/live';
   import { useChange } from '../../api/change.svelte';
   import Figures from '../../ui/Figures.svelte';
   import Knot from '../../ui/Knot.svelte';
@@ -12,7 +13,7 @@
   const run = createQuery(() => ({
     queryKey: ['renumbering', id],
     queryFn: () => okWithTag(api.GET('/api/renumberings/{id}', { params: { path: { id } } })),
-    refetchInterval: 20_000,
+    refetchInterval: unlessTold(false),
   }));
   const change = useChange(() => [
     ['renumbering', id],

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { api, freshKey, ok, type Schemas } from '../../api/client';
   import { useChange } from '../../api/change.svelte';
@@ -6,6 +7,8 @@
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { readAddress } from '../../api/readers';
+  import { madeFrom } from '../../ui/madeFrom.svelte';
+  import Meanwhile from '../../ui/Meanwhile.svelte';
   import { METHODS } from './methods';
   import ResolverHelp from './ResolverHelp.svelte';
   import SegmentExtras from './SegmentExtras.svelte';
@@ -22,6 +25,11 @@
   const schemes = createQuery(() => ({ queryKey: ['schemes'], queryFn: () => ok(api.GET('/api/schemes')) }));
   const initial = () => segmentTyped(segment);
   let f = $state(initial());
+  const made = madeFrom(
+    untrack(() => f),
+    initial,
+    () => etag,
+  );
   let like = $state(0);
   const special = () => !!(segment?.vlan || segment?.prefix6 || segment?.notes);
   let more = $state(special());
@@ -38,7 +46,7 @@
       segment
         ? ok(
             api.PUT('/api/sites/{siteId}/segments/{id}', {
-              params: { path: { siteId, id: segment.id }, header: { 'If-Match': etag } },
+              params: { path: { siteId, id: segment.id }, header: { 'If-Match': made.etag } },
               body,
             }),
           )
@@ -153,6 +161,7 @@
   {/if}
   {#if more}<SegmentExtras bind:f {problem} />{/if}
   <div class="sm:col-span-2">
+    {#if segment}<Meanwhile {made} />{/if}
     <Trouble problem={problem?.errors.length === 1 && problem.status === 422 ? null : problem} />
     <div class="mt-1 flex flex-wrap gap-2">
       <button class="btn btn-primary">{segment ? 'Keep the change' : 'Add the segment'}</button>
@@ -169,7 +178,7 @@
             run(() =>
               ok(
                 api.DELETE('/api/sites/{siteId}/segments/{id}', {
-                  params: { path: { siteId, id: segment.id }, header: { 'If-Match': etag } },
+                  params: { path: { siteId, id: segment.id }, header: { 'If-Match': made.etag } },
                 }),
               ),
             )}>Remove it</button

@@ -6,10 +6,6 @@
 
   let { sheet, series, done }: { sheet: SheetAnswer; series: Schemas['SeriesRow'] | null; done: () => void } =
     $props();
-  const change = sheetChange(
-    () => sheet,
-    () => done(),
-  );
   const initial = () => ({
     name: series?.name ?? '',
     counts: (series?.counts ?? 'HOST') as Schemas['SeriesRequest']['counts'],
@@ -22,6 +18,7 @@
     perYear: String(series?.perYear || ''),
   });
   const f = $state(initial());
+  const change = sheetChange({ sheet: () => sheet, done: () => done(), form: f, record: initial });
   const problem = $derived(change.problem);
   const others = $derived(sheet.data.series.filter((s) => s.id !== series?.id && !s.followsId));
 
@@ -51,7 +48,7 @@
 </script>
 
 <SheetForm
-  {problem}
+  {change}
   shown={['name', 'hostBase', 'lastNumber', 'gearId']}
   label={series ? 'Keep the change' : 'Add the series'}
   {save}

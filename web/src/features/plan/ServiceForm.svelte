@@ -18,10 +18,6 @@
     ['IPP', 'printing', 631],
     ['RAW_PRINT', 'raw printing', 9100],
   ];
-  const change = sheetChange(
-    () => sheet,
-    () => done(),
-  );
   const initial = () => ({
     name: row?.name ?? '',
     protocol: (row?.protocol ?? 'SMTP') as Spoken,
@@ -30,6 +26,7 @@
     kinds: (row?.kinds ?? '').split(',').filter(Boolean),
   });
   const f = $state(initial());
+  const change = sheetChange({ sheet: () => sheet, done: () => done(), form: f, record: initial });
   const kinds = createQuery(() => kindsQuery);
   const callers = $derived((kinds.data ?? []).filter((k) => k.callsOut));
 
@@ -45,7 +42,7 @@
 </script>
 
 <SheetForm
-  problem={change.problem}
+  {change}
   shown={['name', 'host', 'port', 'protocol']}
   label={row ? 'Keep the change' : 'List the service'}
   {save}

@@ -45,17 +45,38 @@
     service: 'Service that the site calls',
     place: 'Place',
   };
+  /** As it stands now; what somebody took off the sheet meanwhile stays open as it was. */
+  const fresh = <T extends { id: number }>(all: T[], row?: T) =>
+    row && (all.find((r) => r.id === row.id) ?? row);
   const segmentName = (id: number | null) => sheet.data.segments.find((s) => s.id === id)?.name ?? '';
 </script>
 
 <Dialog bind:open title={chosen ? TITLES[chosen.what] : ''} wide>
   {#if chosen?.what === 'site'}<SiteForm {sheet} {done} />
   {:else if chosen?.what === 'dates'}<DatesForm {sheet} {done} />
-  {:else if chosen?.what === 'segment'}<SegmentForm {siteId} segment={chosen.row} etag={sheet.etag} {done} />
-  {:else if chosen?.what === 'gear'}<GearForm {sheet} row={chosen.row} {segmentName} {done} />
-  {:else if chosen?.what === 'outlet'}<OutletForm {sheet} row={chosen.row} {done} />
-  {:else if chosen?.what === 'service'}<ServiceForm {sheet} row={chosen.row} {done} />
-  {:else if chosen?.what === 'place'}<PlaceForm {sheet} row={chosen.row} {done} />
+  {:else if chosen?.what === 'segment'}<SegmentForm
+      {siteId}
+      segment={fresh(sheet.data.segments, chosen.row)}
+      etag={sheet.etag}
+      {done}
+    />
+  {:else if chosen?.what === 'gear'}<GearForm
+      {sheet}
+      row={fresh(sheet.data.gear, chosen.row)}
+      {segmentName}
+      {done}
+    />
+  {:else if chosen?.what === 'outlet'}<OutletForm
+      {sheet}
+      row={fresh(sheet.data.outlets, chosen.row)}
+      {done}
+    />
+  {:else if chosen?.what === 'service'}<ServiceForm
+      {sheet}
+      row={fresh(sheet.data.services, chosen.row)}
+      {done}
+    />
+  {:else if chosen?.what === 'place'}<PlaceForm {sheet} row={fresh(sheet.data.places, chosen.row)} {done} />
   {:else if chosen?.what === 'trust'}<TrustedRange {siteId} segments={sheet.data.segments} />
   {:else if chosen?.what === 'rules'}<FirewallRules {siteId} />{/if}
 </Dialog>

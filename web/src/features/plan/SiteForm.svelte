@@ -5,10 +5,6 @@
   import { sheetChange, type SheetAnswer } from '../../ui/sheetChange.svelte';
 
   let { sheet, done }: { sheet: SheetAnswer; done: () => void } = $props();
-  const change = sheetChange(
-    () => sheet,
-    () => done(),
-  );
   const initial = () => ({
     name: sheet.data.site.name,
     client: sheet.data.site.client ?? '',
@@ -19,6 +15,7 @@
     feedPortId: sheet.data.site.feedPortId ?? 0,
   });
   const f = $state(initial());
+  const change = sheetChange({ sheet: () => sheet, done: () => done(), form: f, record: initial });
   const upward = $derived(
     sheet.data.gear.flatMap((g) => g.ports).filter((p) => p.role === 'WAN' || p.role === 'UPLINK'),
   );
@@ -42,12 +39,7 @@
     );
 </script>
 
-<SheetForm
-  problem={change.problem}
-  shown={['name', 'client', 'zone', 'nameRule', 'feedNote']}
-  label="Keep the change"
-  {save}
->
+<SheetForm {change} shown={['name', 'client', 'zone', 'nameRule', 'feedNote']} label="Keep the change" {save}>
   <TextField label="Name" bind:value={f.name} error={change.problem?.field('name')} required />
   <TextField
     label="Client"

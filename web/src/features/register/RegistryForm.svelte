@@ -15,10 +15,7 @@
     done,
   }: { sheet: SheetAnswer; registry?: Schemas['RegistryView']; done: (id?: number) => void } = $props();
   let id = $state<number>();
-  const change = sheetChange(
-    () => sheet,
-    () => done(id),
-  );
+  const change = sheetChange({ sheet: () => sheet, done: () => done(id) });
   const choices = createQuery(() => registryChoicesQuery);
   const kinds = createQuery(() => kindsQuery);
   type Request = Schemas['RegistryRequest'];
@@ -78,7 +75,7 @@
 </script>
 
 <SheetForm
-  problem={change.problem}
+  {change}
   shown={['name', 'longestName', 'most', 'lifetime', 'leadDays', 'models', 'waitsFor']}
   label={registry ? 'Keep the rules' : 'Add the registry'}
   {save}

@@ -1,5 +1,8 @@
 import { queryOptions } from '@tanstack/svelte-query';
 import { api, ok } from '../../api/client';
+import { unlessTold } from '../../api/live';
+
+const whileAtWork = unlessTold(60_000);
 
 export const visitsQuery = (siteId: number) =>
   queryOptions({
@@ -27,11 +30,11 @@ export const preparationQuery = (id: number, version: number) =>
       ok(api.GET('/api/visits/{id}/preparation', { params: { path: { id } }, signal })),
   });
 
-/** A visit; while people are at work it is asked for again and again, since it changes under everybody's hands. */
+/** A visit; while people are at work it is asked for now and then, since what to do now changes by the clock too. */
 export const visitQuery = (id: number) =>
   queryOptions({
     queryKey: ['visit', id],
     queryFn: ({ signal }) => ok(api.GET('/api/visits/{id}', { params: { path: { id } }, signal })),
     enabled: id > 0,
-    refetchInterval: (query) => (query.state.data?.head.state === 'RUNNING' ? 5_000 : false),
+    refetchInterval: (query) => (query.state.data?.head.state === 'RUNNING' ? whileAtWork() : false),
   });

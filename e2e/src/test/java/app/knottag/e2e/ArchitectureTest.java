@@ -110,7 +110,7 @@ class ArchitectureTest {
     }
 
     private static final String FEATURES =
-            "plan|register|onboard|verify|handover|audit|watch|kind|visit|worksheet|today|account|machine|backup";
+            "plan|register|onboard|verify|handover|audit|watch|kind|visit|worksheet|today|account|machine|backup|live";
 
     @DisplayName("A feature knows no other; the kernel knows no feature")
     @ParameterizedTest

@@ -10,7 +10,9 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.util.Map;
 import java.util.UUID;
+import java.util.stream.Stream;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -106,6 +108,19 @@ public final class Api {
             handler = was;
         }
         return answer.bytes;
+    }
+
+    /** Opens a stream; its lines come as they are sent. */
+    public HttpResponse<Stream<String>> stream(String path, Map<String, String> headers) {
+        var request = HttpRequest.newBuilder(URI.create(base + path));
+        headers.forEach(request::header);
+        try {
+            return http.send(request.build(), HttpResponse.BodyHandlers.ofLines());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            throw new IllegalStateException(e);
+        }
     }
 
     public Answer sendBytes(String method, String path, String type, byte[] body) {

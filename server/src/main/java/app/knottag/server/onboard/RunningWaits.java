@@ -6,16 +6,19 @@ import app.knottag.core.runbook.BootPattern;
 import app.knottag.core.runbook.Runbook;
 import app.knottag.core.today.Notice;
 import app.knottag.server.onboard.RunbookController.RunningView;
+import app.knottag.server.record.ByClock;
 import app.knottag.server.record.Noticing;
 import app.knottag.server.record.StepStore;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /** Waits that run, at whatever site. */
 @Component
-class RunningWaits implements Noticing {
+class RunningWaits implements Noticing, ByClock {
 
     private final StepStore steps;
     private final Kinds kinds;
@@ -55,6 +58,13 @@ class RunningWaits implements Noticing {
                 pace,
                 wait.map(w -> BootPattern.of(w, r.restarts(), pace).words()).orElse(""),
                 now);
+    }
+
+    @Override
+    public Set<Standing> standing(Instant now) {
+        return views(now).stream()
+                .map(v -> new Standing(v.siteId(), v.endpointId(), v.step() + " " + v.pace()))
+                .collect(Collectors.toSet());
     }
 
     @Override
