@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from 'openapi-fetch';
+import { fetchOrKept } from './answers.svelte';
 import { serverClock } from '../ui/now.svelte';
 import type { components, paths } from './schema';
 
@@ -46,7 +47,7 @@ const signedOut: Middleware = {
   },
 };
 
-export const api = createClient<paths>({ baseUrl: location.origin, fetch: (request) => fetch(request) });
+export const api = createClient<paths>({ baseUrl: location.origin, fetch: fetchOrKept });
 api.use(csrf, now, signedOut);
 
 type Result<T> = { data?: T; error?: unknown; response: Response };

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { useQueryClient } from '@tanstack/svelte-query';
   import type { Problem, Schemas } from '../api/client';
   import Confirm from '../features/verify/Confirm.svelte';
   import Audit from '../features/audit/Audit.svelte';
@@ -14,6 +15,7 @@
   import Trouble from '../ui/Trouble.svelte';
   import type { Place } from '../router';
   import Beside from './Beside.svelte';
+  import { takeAlong } from './takeAlong';
   import TopLine from './TopLine.svelte';
 
   let {
@@ -32,6 +34,13 @@
   // Lists and drawings of the whole site take the width that no tag needs.
   const alone = $derived('view' in place && place.view !== 'mend');
   const mayWork = $derived(session.role !== 'OFFICE');
+  const client = useQueryClient();
+  $effect(() => {
+    if (!mayWork) return;
+    // Not before what is looked at is there.
+    const timer = setTimeout(() => void takeAlong(client, siteId), 4_000);
+    return () => clearTimeout(timer);
+  });
 </script>
 
 <a class="btn absolute top-2 left-2 z-50 -translate-y-20 btn-primary focus:translate-y-0" href="#work"

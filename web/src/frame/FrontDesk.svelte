@@ -5,6 +5,7 @@
   import Finder from './Finder.svelte';
   import PersonMenu from './PersonMenu.svelte';
   import Timers from './Timers.svelte';
+  import Unsent from './Unsent.svelte';
 
   /** A page that stands before all sites. */
   let { session, children }: { session: Schemas['Session']; children: Snippet } = $props();
@@ -21,6 +22,7 @@
   <div class="ml-auto flex items-center text-sm min-[500px]:gap-2">
     <Finder siteId={0} station="plan" />
     <Timers siteId={0} />
+    <Unsent person={session.name} />
     <PersonMenu {session} />
   </div>
 </header>

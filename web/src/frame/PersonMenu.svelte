@@ -1,16 +1,20 @@
 <script lang="ts">
   import UserRound from '@lucide/svelte/icons/user-round';
   import { useQueryClient } from '@tanstack/svelte-query';
+  import { forgetAnswers } from '../api/answers.svelte';
   import { api, ok, type Schemas } from '../api/client';
+  import { outbox } from '../api/outbox.svelte';
   import { shut } from '../ui/shut';
   import { shortName } from '../ui/time';
   import Dialog from '../ui/Dialog.svelte';
   import { forgetTyped } from '../ui/kept.svelte';
+  import { newer, takeNewer } from './installed.svelte';
   import OwnSignIn from '../features/account/OwnSignIn.svelte';
 
   let { session }: { session: Schemas['Session'] } = $props();
   const client = useQueryClient();
   let own = $state(false);
+  let leaving = $state(false);
   const short = $derived(shortName(session.name));
 
   function dress(theme: 'bench' | 'cupboard' | '') {
@@ -24,8 +28,13 @@
   }
 
   async function leave() {
+    if (outbox.mine.length && !leaving) {
+      leaving = true;
+      return;
+    }
     await ok(api.DELETE('/api/session'));
     forgetTyped();
+    await forgetAnswers();
     client.clear();
     client.setQueryData(['session'], null);
     location.assign('/');
@@ -38,6 +47,7 @@
   >
   <ul class="dropdown-content menu z-20 mt-1 w-56 rounded border border-base-300 bg-base-100 shadow-lg">
     <li class="menu-title">{session.name}, {session.role.toLowerCase()}</li>
+    {#if newer.ready}<li><button onclick={takeNewer}>A newer version is there: open it</button></li>{/if}
     <li><button onclick={() => dress('bench')}>Day: bench</button></li>
     <li><button onclick={() => dress('cupboard')}>Night: cupboard</button></li>
     <li><button onclick={() => dress('')}>As the system says</button></li>
@@ -49,3 +59,13 @@
 <Dialog bind:open={own} title="Your sign-in"
   >{#if own}<OwnSignIn />{/if}</Dialog
 >
+<Dialog bind:open={leaving} title="Not all of it is sent yet">
+  <p>
+    {outbox.mine.length} of what you did here {outbox.mine.length === 1 ? 'is' : 'are'} not sent yet. They stay
+    on this device for you alone, and are sent when you sign in here again.
+  </p>
+  <div class="mt-4 flex gap-2">
+    <button class="btn btn-primary" onclick={() => (leaving = false)}>Stay</button>
+    <button class="btn btn-ghost" onclick={leave}>Sign out all the same</button>
+  </div>
+</Dialog>

@@ -11,6 +11,7 @@
   import Keys from './Keys.svelte';
   import PersonMenu from './PersonMenu.svelte';
   import Timers from './Timers.svelte';
+  import Unsent from './Unsent.svelte';
 
   let {
     siteId,
@@ -75,6 +76,7 @@
     <Finder {siteId} {station} />
     <Timers {siteId} />
     {#if welcome.data?.demo && session.role !== 'OFFICE'}<BenchPanel />{/if}
+    <Unsent person={session.name} />
     <PersonMenu {session} />
     <Keys {siteId} mayWork={session.role !== 'OFFICE'} />
   </div>

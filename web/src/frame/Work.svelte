@@ -1,7 +1,9 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { asProblem, type Schemas } from '../api/client';
+  import { forgetAnswers } from '../api/answers.svelte';
   import { listen } from '../api/live';
+  import { outbox, withUnsentLabel } from '../api/outbox.svelte';
   import { endpointQuery, sessionQuery, siteQuery, sitesQuery } from '../api/queries';
   import People from '../features/account/People.svelte';
   import SignIn from '../features/account/SignIn.svelte';
@@ -44,7 +46,7 @@
     // Somebody else's work is not shown: the page begins anew.
     if (now && last && now.name !== last.name) {
       forgetTyped();
-      location.reload();
+      void forgetAnswers().then(() => location.reload());
     } else if (now) last = now;
   });
   const person = $derived(session.data ?? last);
@@ -71,7 +73,7 @@
   <Desk
     {siteId}
     {place}
-    endpoint={chosen ? endpoint.data : undefined}
+    endpoint={chosen && endpoint.data ? withUnsentLabel(endpoint.data, outbox.of(chosen)) : undefined}
     trouble={chosen && endpoint.error ? asProblem(endpoint.error) : null}
     session={person}
   />

@@ -3,11 +3,13 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
   import { api, asProblem, bytes, ok, okWithTag, type Problem, type Schemas } from '../api/client';
+  import { outbox } from '../api/outbox.svelte';
   import { labelsQuery } from '../api/queries';
   import Dialog from './Dialog.svelte';
   import { kept as keptHere } from './kept.svelte';
   import { madeFrom } from './madeFrom.svelte';
   import Meanwhile from './Meanwhile.svelte';
+  import { saidOf } from './labelRead';
   import ReadField from './ReadField.svelte';
   import TextField from './TextField.svelte';
   import Trouble from './Trouble.svelte';
@@ -54,17 +56,7 @@
     if (first) label.mac = first.text;
     if (read.serial) label.serial = read.serial.text;
     if (read.model) label.model = read.model;
-    const others = read.macs.slice(1).map((m) => m.text);
-    const found = [first && 'the MAC', read.serial && 'the serial', read.model && 'the model'].filter(
-      Boolean,
-    );
-    said = [
-      found.length ? 'Found ' + found.join(', ') + '.' : '',
-      others.length ? 'Another MAC on it: ' + others.join(', ') + '. Which one is plugged in?' : '',
-      read.rest.length ? 'Nobody could place ' + read.rest.join(', ') + '.' : '',
-    ]
-      .filter(Boolean)
-      .join(' ');
+    said = saidOf(read);
   }
 
   async function read(work: () => Promise<Schemas['LabelView']>) {
@@ -107,13 +99,22 @@
         }),
       );
       problem = null;
-      kept = done = true;
-      typed.forget();
+      done = true;
     } catch (error) {
       problem = asProblem(error);
     }
-    await client.invalidateQueries({ queryKey: ['site', e.siteId] });
-    await client.invalidateQueries({ queryKey: ['endpoint', e.id] });
+    if (problem?.status === 0) {
+      await outbox.note(e, { what: 'label', label: { ...label }, was: onRecord() });
+      problem = null;
+      done = true;
+    }
+    if (done) typed.forget();
+    kept = done;
+    for (const queryKey of [
+      ['site', e.siteId],
+      ['endpoint', e.id],
+    ])
+      await client.invalidateQueries({ queryKey });
     if (!done) return;
     Object.assign(label, onRecord());
     made.choose();

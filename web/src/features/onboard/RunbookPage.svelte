@@ -2,6 +2,7 @@
   import { tick, untrack } from 'svelte';
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, asProblem, okWithTag, type Problem, type Schemas } from '../../api/client';
+  import { outbox, withUnsent } from '../../api/outbox.svelte';
   import { runbookQuery, sessionQuery } from '../../api/queries';
   import Loading from '../../ui/Loading.svelte';
   import Outfit from './Outfit.svelte';
@@ -13,6 +14,7 @@
   import { minutes } from '../../ui/time';
   import Trouble from '../../ui/Trouble.svelte';
   import { at } from '../../router';
+  import StepNotes from './StepNotes.svelte';
   import StepPanel from './StepPanel.svelte';
 
   let { endpoint, mayWork }: { endpoint: { data: Schemas['EndpointView']; etag: string }; mayWork: boolean } =
@@ -26,8 +28,10 @@
   let acting = false;
   /** The step at which somebody stood when a colleague did it. */
   let passed = $state<string | null>(null);
-  const book = $derived(runbook.data?.data);
+  const unsent = $derived(outbox.of(id));
+  const book = $derived(runbook.data && withUnsent(runbook.data.data, unsent));
   const current = $derived(looked ?? book?.current ?? book?.steps.at(-1)?.key ?? null);
+  const noted = $derived(unsent.find((u) => u.did.what === 'step' && u.did.key === current));
   const step = $derived(book?.steps.find((s) => s.key === current));
   const position = $derived((book?.steps.findIndex((s) => s.key === current) ?? 0) + 1);
   const then = $derived(
@@ -116,17 +120,33 @@
     reason = '',
   ) {
     if (!step || !runbook.data) return false;
-    const key = step.key;
-    const refused = await change((header) =>
-      okWithTag(
-        api.PUT('/api/endpoints/{id}/runbook/steps/{key}', {
-          params: { path: { id, key }, header },
-          body: { action, evidence, reason },
-        }),
-      ),
-    );
-    if (refused) return false;
-    const status = runbook.data?.data.steps.find((s) => s.key === key)?.status;
+    const { key, title } = step;
+    const later = action !== 'REOPEN' && action !== 'RESTARTED';
+    // What is done after something that is not sent yet waits behind it.
+    const behind = later && unsent.length > 0;
+    const refused = behind
+      ? null
+      : await change((header) =>
+          okWithTag(
+            api.PUT('/api/endpoints/{id}/runbook/steps/{key}', {
+              params: { path: { id, key }, header },
+              body: { action, evidence, reason },
+            }),
+          ),
+        );
+    if (behind || (later && refused?.status === 0)) {
+      await outbox.note(endpoint.data, {
+        what: 'step',
+        key,
+        title,
+        action,
+        evidence: { ...evidence },
+        reason,
+      });
+      problem = null;
+      if (behind) void outbox.send(client);
+    } else if (refused) return false;
+    const status = book?.steps.find((s) => s.key === key)?.status;
     const done = status === 'PASSED' || status === 'SKIPPED';
     looked = done ? null : key;
     return done;
@@ -168,12 +188,7 @@
             keep={async (values) => !(await facts(values))}
           />{/if}
       {/if}
-      {#if others}
-        <p class="caution mb-4" role="status">
-          {others.by} did this step just now. What you typed here is kept on this page.
-          <button class="link" onclick={() => (looked = null)}>Go on{then ? ': ' + then.title : ''}</button>
-        </p>
-      {/if}
+      <StepNotes {others} {noted} goOn={() => (looked = null)} then={then?.title} />
       {#key step.key}<StepPanel {step} {book} {endpoint} {mayWork} {act} {keepOpening} />{/key}
       <Trouble {problem} />
       {#if then}<p class="quiet mt-8 border-t border-base-300 pt-2">Then: {then.title}</p>{/if}

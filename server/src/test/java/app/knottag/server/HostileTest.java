@@ -27,7 +27,7 @@ class HostileTest {
     private static final int COUNT = Integer.getInteger("knot.hostile", 2_000);
     private static final JsonMapper JSON = new JsonMapper();
     /** Signing in and out is tried by itself, since it would end the session that the others need. */
-    private static final List<String> APART = List.of("/api/session", "/api/invitations/acceptance");
+    private static final List<String> APART = List.of("/api/session", "/api/invitations/acceptance", "/api/live");
 
     private static final List<String> TEXTS = List.of(
             "",

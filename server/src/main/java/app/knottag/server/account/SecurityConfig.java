@@ -32,7 +32,8 @@ class SecurityConfig {
 
     private static final String CONTENT_POLICY =
             "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:;"
-                    + " connect-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
+                    + " connect-src 'self'; worker-src 'self'; manifest-src 'self';"
+                    + " base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
 
     @Bean
     @Order(1)

@@ -140,7 +140,8 @@ class DemoHands {
     }
 
     private void act(long endpoint, String key, Action action, Map<String, String> evidence) {
-        steps.act(endpoint, key, endpoints.get(endpoint).version(), action, evidence, null, DemoData.LEAD);
+        var act = new StepWork.Act(action, evidence, "", null, DemoData.LEAD);
+        steps.act(endpoint, key, endpoints.get(endpoint).version(), act);
     }
 
     /** On a busy machine a stand-in that has just started may answer late; then it is asked again, as a person would. */

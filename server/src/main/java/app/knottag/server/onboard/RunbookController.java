@@ -18,6 +18,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -32,7 +33,16 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class RunbookController {
 
-    record StepRequest(@NotNull StepWork.Action action, Map<String, String> evidence, String reason) {}
+    /**
+     * What was done with a step.
+     *
+     * @param at when it was done, where it is sent later than that, as after an hour without network; null for now
+     */
+    record StepRequest(
+            @NotNull StepWork.Action action,
+            Map<String, String> evidence,
+            String reason,
+            @Nullable Instant at) {}
 
     record FactsRequest(@NotNull Map<String, String> facts) {}
 
@@ -104,10 +114,12 @@ class RunbookController {
                 id,
                 key,
                 Etags.required(ifMatch),
-                body.action(),
-                body.evidence() == null ? Map.of() : body.evidence(),
-                body.reason(),
-                by.getName());
+                new StepWork.Act(
+                        body.action(),
+                        body.evidence() == null ? Map.of() : body.evidence(),
+                        body.reason(),
+                        body.at(),
+                        by.getName()));
         return one(id);
     }
 

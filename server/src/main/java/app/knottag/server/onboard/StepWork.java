@@ -20,11 +20,13 @@ import app.knottag.server.web.Etags;
 import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
@@ -46,6 +48,24 @@ public class StepWork {
         /** It restarted by itself once more while it is waited for. */
         RESTARTED
     }
+
+    /** So late somebody may tell what was done without network. */
+    private static final Duration LATEST = Duration.ofHours(24);
+
+    /** Two clocks may differ by that. */
+    private static final Duration APART = Duration.ofSeconds(30);
+
+    /**
+     * What somebody did with a step.
+     *
+     * @param at when, or null for now
+     */
+    public record Act(
+            Action action,
+            Map<String, String> evidence,
+            String reason,
+            @Nullable Instant at,
+            String by) {}
 
     private final Endpoints endpoints;
     private final EndpointStore store;
@@ -79,14 +99,10 @@ public class StepWork {
     }
 
     @Transactional
-    public void act(
-            long endpointId,
-            String key,
-            int expected,
-            Action action,
-            Map<String, String> evidence,
-            String reason,
-            String by) {
+    public void act(long endpointId, String key, int expected, Act act) {
+        var action = act.action();
+        var evidence = act.evidence();
+        String by = act.by();
         var endpoint = endpoints.get(endpointId);
         var runbook = runbooks.runbook(endpoint);
         var step = runbook.kind().step(key);
@@ -101,11 +117,11 @@ public class StepWork {
         if (action != Action.REOPEN) refuseBlocked(runbook.blocking(key), runbook.breaks(key));
         if (store.touch(endpointId, expected) == 0) throw Etags.stale();
         var was = runbook.record(key);
-        var now = clock.instant();
+        var now = happened(act.at(), was);
         StepRecord is = switch (action) {
             case START -> started(step, was, now, by);
             case COMPLETE -> completed(endpoint, runbook.kind(), step, was, evidence, now, by);
-            case OVERRIDE -> overridden(was, reason, now, by);
+            case OVERRIDE -> overridden(was, act.reason(), now, by);
             case REOPEN -> StepRecord.untouched(key);
             case RESTARTED -> restarted(was);
         };
@@ -123,6 +139,22 @@ public class StepWork {
                 .before(was)
                 .after(is)
                 .because(is.reason()));
+    }
+
+    /** When it was done: not later than now, not before the step itself was begun, and of the last day. */
+    private Instant happened(@Nullable Instant at, StepRecord was) {
+        var now = clock.instant();
+        if (at == null) return now;
+        if (at.isAfter(now.plus(APART)))
+            throw Problem.field(
+                    "at", "in-the-future", "This was done later than now. Is the clock of this device right?");
+        if (at.isBefore(now.minus(LATEST)))
+            throw Problem.field(
+                    "at",
+                    "too-late",
+                    "This was done more than a day ago. Look how the device stands, and do the step again.");
+        var earliest = was.startedAt().filter(at::isBefore).orElse(at);
+        return earliest.isAfter(now) ? now : earliest;
     }
 
     private static String said(Action action, Status status) {

@@ -16,6 +16,8 @@ import app.knottag.server.Hands;
 import app.knottag.server.Running;
 import app.knottag.server.account.Role;
 import java.sql.SQLException;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -64,10 +66,7 @@ class RunbookApiTest {
     }
 
     private String status(Api.Answer answer, String key) {
-        for (var step : answer.expect(200).json().get("steps"))
-            if (step.get("key").asString().equals(key))
-                return step.get("status").asString();
-        throw new AssertionError(key);
+        return stepOf(answer.expect(200), key).get("status").asString();
     }
 
     private String station() {
@@ -512,5 +511,43 @@ class RunbookApiTest {
                         "{'traits':{'registered':true,'partnered':true,'speaks':true,'callsOut':true},"
                                 + "'made':[{'question':'LINK','outcome':'FULL'}]}")
                 .refused(422, "no-such-outcome");
+    }
+
+    @DisplayName(
+            "What was done without network counts from when it was done; never from later than now, or more than a day ago")
+    @Test
+    void doneEarlier() {
+        for (String key : List.of("unpack", "kit", "variant", "label", "wire"))
+            step(key, "{'action':'OVERRIDE','reason':'Done by the supplier'}").expect(200);
+        var now = Instant.now().truncatedTo(ChronoUnit.SECONDS);
+        String started = now.minus(25, ChronoUnit.MINUTES).toString(),
+                ended = now.minus(5, ChronoUnit.MINUTES).toString();
+        step("first-start", "{'action':'START','at':'" + now.plusSeconds(600) + "'}")
+                .refused(422, "in-the-future");
+        step("first-start", "{'action':'START','at':'" + now.minus(25, ChronoUnit.HOURS) + "'}")
+                .refused(422, "too-late");
+        step("first-start", "{'action':'START','at':'" + started + "'}").expect(200);
+        var done = stepOf(
+                step("first-start", "{'action':'COMPLETE','evidence':{'seen':'welcome'},'at':'" + ended + "'}")
+                        .expect(200),
+                "first-start");
+        assertThat(done.get("startedAt").asString()).isEqualTo(started);
+        assertThat(done.get("endedAt").asString()).isEqualTo(ended);
+        step("first-start", "{'action':'REOPEN'}").expect(200);
+        step("first-start", "{'action':'START','at':'" + ended + "'}").expect(200);
+        assertThat(stepOf(
+                                step(
+                                        "first-start",
+                                        "{'action':'COMPLETE','evidence':{'seen':'welcome'},'at':'" + started + "'}"),
+                                "first-start")
+                        .get("endedAt")
+                        .asString())
+                .as("nobody is done before having begun")
+                .isEqualTo(ended);
+    }
+
+    private static JsonNode stepOf(Api.Answer runbook, String key) {
+        for (var s : runbook.json().get("steps")) if (s.get("key").asString().equals(key)) return s;
+        throw new AssertionError(key + " in " + runbook.body());
     }
 }
