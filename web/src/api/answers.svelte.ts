@@ -1,7 +1,10 @@
 /** Answers that were given here today: they are read again when there is no network. */
 const CACHE = 'knot-answers';
 const WHEN = 'Knot-Kept-At';
+/** Marks a site of which what is needed without network was fetched. */
+export const TAKEN = 'knot-taken-';
 const DAY = 86_400_000;
+const GATEWAY = [502, 504];
 
 /** What is only of its moment, or of others: it is not kept on this device. */
 const NOT_KEPT =
@@ -39,6 +42,8 @@ export async function fetchOrKept(request: Request): Promise<Response> {
   const kept = keeps(request);
   try {
     const response = await fetch(request);
+    // A gateway that finds nobody behind it is no answer.
+    if (GATEWAY.includes(response.status)) throw new TypeError('nobody answers behind the gateway');
     told(true);
     // A disk that is full keeps nobody from work.
     if (kept && response.ok) void keep(request.url, response.clone()).catch(() => {});
@@ -57,5 +62,6 @@ export const isOld = (response: Response) => response.headers.has(WHEN);
 
 /** Forgets all of it: somebody signed out. */
 export async function forgetAnswers() {
+  for (const key of Object.keys(sessionStorage)) if (key.startsWith(TAKEN)) sessionStorage.removeItem(key);
   if ('caches' in globalThis) await caches.delete(CACHE);
 }

@@ -2,11 +2,12 @@
   import UserRound from '@lucide/svelte/icons/user-round';
   import { useQueryClient } from '@tanstack/svelte-query';
   import { forgetAnswers } from '../api/answers.svelte';
-  import { api, ok, type Schemas } from '../api/client';
+  import { api, asProblem, ok, type Problem, type Schemas } from '../api/client';
   import { outbox } from '../api/outbox.svelte';
   import { shut } from '../ui/shut';
   import { shortName } from '../ui/time';
   import Dialog from '../ui/Dialog.svelte';
+  import Trouble from '../ui/Trouble.svelte';
   import { forgetTyped } from '../ui/kept.svelte';
   import { newer, takeNewer } from './installed.svelte';
   import OwnSignIn from '../features/account/OwnSignIn.svelte';
@@ -15,6 +16,7 @@
   const client = useQueryClient();
   let own = $state(false);
   let leaving = $state(false);
+  let stays = $state<Problem | null>(null);
   const short = $derived(shortName(session.name));
 
   function dress(theme: 'bench' | 'cupboard' | '') {
@@ -32,7 +34,13 @@
       leaving = true;
       return;
     }
-    await ok(api.DELETE('/api/session'));
+    try {
+      await ok(api.DELETE('/api/session'));
+    } catch (e) {
+      stays = asProblem(e);
+      leaving = true;
+      return;
+    }
     forgetTyped();
     await forgetAnswers();
     client.clear();
@@ -41,13 +49,17 @@
   }
 </script>
 
+{#if newer.ready}<button
+    class="btn btn-ghost px-2 btn-sm"
+    onclick={takeNewer}
+    title="What is typed in an open form is lost">Newer version</button
+  >{/if}
 <details class="dropdown dropdown-end" {@attach shut}>
   <summary class="btn btn-ghost px-2 font-semibold btn-sm"
     ><UserRound size={16} aria-hidden="true" /><span class="max-[500px]:sr-only">{short}</span></summary
   >
   <ul class="dropdown-content menu z-20 mt-1 w-56 rounded border border-base-300 bg-base-100 shadow-lg">
     <li class="menu-title">{session.name}, {session.role.toLowerCase()}</li>
-    {#if newer.ready}<li><button onclick={takeNewer}>A newer version is there: open it</button></li>{/if}
     <li><button onclick={() => dress('bench')}>Day: bench</button></li>
     <li><button onclick={() => dress('cupboard')}>Night: cupboard</button></li>
     <li><button onclick={() => dress('')}>As the system says</button></li>
@@ -59,13 +71,19 @@
 <Dialog bind:open={own} title="Your sign-in"
   >{#if own}<OwnSignIn />{/if}</Dialog
 >
-<Dialog bind:open={leaving} title="Not all of it is sent yet">
-  <p>
-    {outbox.mine.length} of what you did here {outbox.mine.length === 1 ? 'is' : 'are'} not sent yet. They stay
-    on this device for you alone, and are sent when you sign in here again.
-  </p>
+<Dialog bind:open={leaving} title="Sign out">
+  {#if outbox.mine.length}
+    <p>
+      {outbox.mine.length} of what you did here {outbox.mine.length === 1 ? 'is' : 'are'} not sent yet. They stay
+      on this device for you alone, and are sent when you sign in here again.
+    </p>
+  {/if}
+  {#if stays}
+    <Trouble problem={stays} />
+    <p>You are still signed in. Lock this device, and sign out when Knot Tag can be reached.</p>
+  {/if}
   <div class="mt-4 flex gap-2">
     <button class="btn btn-primary" onclick={() => (leaving = false)}>Stay</button>
-    <button class="btn btn-ghost" onclick={leave}>Sign out all the same</button>
+    <button class="btn btn-ghost" onclick={leave}>{stays ? 'Try again' : 'Sign out all the same'}</button>
   </div>
 </Dialog>

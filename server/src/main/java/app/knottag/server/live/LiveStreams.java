@@ -65,7 +65,16 @@ class LiveStreams {
         /** One after the other, and never in the thread that tells all of them. */
         synchronized void then(Runnable work, ExecutorService hands) {
             behind.incrementAndGet();
-            tail = tail.thenRunAsync(work, hands).whenComplete((done, e) -> behind.decrementAndGet());
+            tail = tail.handleAsync(
+                    (done, failed) -> {
+                        try {
+                            work.run();
+                        } finally {
+                            behind.decrementAndGet();
+                        }
+                        return null;
+                    },
+                    hands);
         }
 
         boolean old() {
