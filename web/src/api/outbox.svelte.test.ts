@@ -110,6 +110,13 @@ describe('what was done without network', () => {
     expect([left(), server.puts]).toEqual([[], ['COMPLETE unpack']]);
   });
 
+  it('asks when the same person left it out on another device', async () => {
+    server.steps = server.steps.map((s) => ({ ...s, status: 'SKIPPED', by: 'Imke', reason: 'not here' }));
+    await outbox.add(step('unpack'));
+    await outbox.send(client);
+    expect(left()).toEqual(['unpack clash Imke: left out, not here']);
+  });
+
   it.each([
     ['theirs', [], 'Joris'],
     ['hers', ['REOPEN unpack', 'COMPLETE unpack'], 'Imke'],

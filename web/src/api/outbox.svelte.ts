@@ -58,6 +58,12 @@ function failed(answer: Answer<unknown>): Outcome | null {
 /** What is read of what somebody entered, in one line. */
 export const words = (evidence: Record<string, string>) => Object.values(evidence).filter(Boolean).join(', ');
 
+/** Whether a step stands just as it was done here: left out for this reason, or done with this. */
+const isThis = (now: Step, did: Extract<Unsent['did'], { what: 'step' }>) =>
+  did.action === 'OVERRIDE'
+    ? now.status === 'SKIPPED' && now.reason === did.reason.trim()
+    : now.status === 'PASSED' && words(now.evidence) === words(did.evidence);
+
 async function sendStep(u: Unsent, did: Extract<Unsent['did'], { what: 'step' }>): Promise<Outcome> {
   const path = { id: u.endpointId };
   for (let tries = 0; tries < 5; tries++) {
@@ -67,9 +73,10 @@ async function sendStep(u: Unsent, did: Extract<Unsent['did'], { what: 'step' }>
     const now = fresh.data.steps.find((s) => s.key === did.key);
     if (!now) return { state: 'refused', says: 'Its runbook no longer has this step.' };
     if (did.action === 'START' && (now.startedAt || done(now))) return 'sent';
-    const theirs = done(now) ? `${now.by}${words(now.evidence) ? ': ' + words(now.evidence) : ''}` : '';
+    const said = now.status === 'SKIPPED' ? `left out, ${now.reason}` : words(now.evidence);
+    const theirs = done(now) ? `${now.by}${said ? ': ' + said : ''}` : '';
     // The answer to it may have been lost on the way.
-    if (theirs && now.by === u.person && words(now.evidence) === words(did.evidence)) return 'sent';
+    if (theirs && now.by === u.person && isThis(now, did)) return 'sent';
     if (theirs && !u.insists) return { state: 'clash', says: '', theirs };
     const send = (ifMatch: string, body: Schemas['StepRequest']) =>
       api.PUT('/api/endpoints/{id}/runbook/steps/{key}', {
