@@ -30,9 +30,8 @@ class TogetherTest extends InTheDemo {
     private static final int FETCHED = 8;
 
     /** Counts what is told of any site. */
-    private static final String TOLD =
-            "window.told = 0; new EventSource('/api/live').addEventListener('changed', e => "
-                    + "{ if (JSON.parse(e.data).sites.length) window.told++; });";
+    private static final String TOLD = "window.told = 0; new EventSource('/api/live').addEventListener('changed', e => "
+            + "{ if (JSON.parse(e.data).sites.length) window.told++; });";
 
     private static List<String> asked(Page page) {
         var asked = new CopyOnWriteArrayList<String>();
