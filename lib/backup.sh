@@ -2,7 +2,7 @@
 
 # Backups are the program's; here it gets what it needs for one.
 backup_program() {
-  KNOT_DB_URL="jdbc:postgresql://127.0.0.1:$PG_PORT/knot" KNOT_DB_OWNER_PASSWORD="$OWNER" KNOT_PG_BIN="$(pg_bin)" \
+  KNOT_DB_URL="$DB_URL" KNOT_DB_OWNER_PASSWORD="$OWNER" KNOT_PG_BIN="$(pg_bin)" \
     java -Xmx192m -XX:+UseSerialGC -XX:TieredStopAtLevel=1 -Djava.io.tmpdir="$DATA/run" \
     -cp "$HERE/server/target/app/knot-tag.jar" app.knottag.server.backup.Backup "$@" 2>>"$DATA/run/backup.log"
 }
@@ -21,7 +21,7 @@ find_data() {
 one_backup_at_a_time() { exec 7>"$DATA/run/backup.lock"; flock -n 7 || die "another backup of $DATA is being made. Wait until it is done."; }
 
 backup() {
-  find_data; need_tools; build; one_backup_at_a_time
+  find_data; base_elsewhere; need_tools; build; one_backup_at_a_time
   local began=$SECONDS to="$TO" stood=yes
   : >"$DATA/run/backup.log"
   if [ -z "$to" ]; then make_backups; to="$BACKUPS"; fi
@@ -61,7 +61,7 @@ newest_backup() { ls -t "$BACKUPS"/knot-*.zip 2>/dev/null | head -n 1; }
 
 # Brings it back beside what stands there, compares, and takes that away again.
 rehearse() {
-  find_data; need_tools; build; one_backup_at_a_time
+  find_data; base_elsewhere; need_tools; build; one_backup_at_a_time
   local file="${REST[0]:-$(newest_backup)}" began=$SECONDS real="$DATA" why
   [ -n "$file" ] || die "there is no backup in $BACKUPS yet. Make one with ./knot backup"
   DATA="$real/rehearsal"; pg_stop; rm -rf "$DATA"; mkdir -p "$DATA/run"; chmod 711 "$DATA"
@@ -88,7 +88,7 @@ restore() {
   need_tools; own_user; build
   # What it says of itself is read in a folder of its own, in a shell of its own: nothing that cleans up there can meet the records.
   local look; look="$(mktemp -d)"; mkdir "$look/run"
-  OUT="$(DATA="$look" PG_PORT=1 OWNER='' backup_program read "$file")"; local read=$?
+  OUT="$(DATA="$look" DB_URL='' OWNER='' backup_program read "$file")"; local read=$?
   rm -rf "$look"
   [ $read = 0 ] || die "$(said failed | tail -n 1 | grep . || echo "$file cannot be read")"
   MODE="$(said mode)"; DATA="${DATA:-$(default_data "$MODE")}"
@@ -109,9 +109,10 @@ restore() {
 # For whoever has the shell of this machine; it stands in the log.
 let_in() {
   find_data; need_tools; build
-  pg_running || die "Knot Tag does not run in $DATA. Start it first."
-  pg_start ''
-  OUT="$(KNOT_DB_URL="jdbc:postgresql://127.0.0.1:$PG_PORT/knot" KNOT_DB_OWNER_PASSWORD="$OWNER" \
+  BASE="$(sed -n '/^--base$/{n;p}' "$DATA/words" 2>/dev/null)"
+  if [ -n "$BASE" ]; then base_file; base_open
+  else pg_running || die "Knot Tag does not run in $DATA. Start it first."; pg_start ''; fi
+  OUT="$(KNOT_DB_URL="$DB_URL" KNOT_DB_OWNER_PASSWORD="$OWNER" \
     java -Xmx96m -XX:+UseSerialGC -XX:TieredStopAtLevel=1 -cp "$HERE/server/target/app/knot-tag.jar" app.knottag.server.account.LetIn "${REST[0]:-}" 2>"$DATA/run/let-in.log")" \
     || die "it did not work; see $DATA/run/let-in.log"
   [ -n "$(said link)" ] || die "say for which lead: ./knot let-in NAME. The leads are: $(said leads)"

@@ -6,7 +6,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.net.CookieManager;
 import java.net.HttpCookie;
-import java.net.ServerSocket;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -65,7 +64,7 @@ class CrashTest {
             "After a kill -9 of the server or the database: every acknowledged write is there once, and the log's chain is whole")
     @Test
     void nothingAcknowledgedIsLost() throws Exception {
-        int port = freePort(), refused = 0;
+        int port = Demo.freePort(), refused = 0;
         for (int crash = 0; crash < CRASHES; crash++) {
             start(port);
             boolean base = crash % 2 == 1;
@@ -117,7 +116,7 @@ class CrashTest {
             "A backup made while people work comes up on an empty machine by the README alone, with the same log up to its moment")
     @Test
     void comesUpElsewhere() throws Exception {
-        start(freePort());
+        start(Demo.freePort());
         var stopped = new AtomicBoolean();
         var writer = new Thread(() -> write(stopped, new ConcurrentHashMap<>()));
         writer.start();
@@ -135,7 +134,7 @@ class CrashTest {
         elsewhere.toFile().setExecutable(true, false);
         String back = Demo.knot("restore", file.toString(), "--data", elsewhere.toString());
         assertThat(back).contains("the log is whole", "./knot demo --data " + elsewhere);
-        start(freePort(), elsewhere);
+        start(Demo.freePort(), elsewhere);
         var there = new HashMap<Long, String>();
         for (var e : endpoints()) there.put(e.get("id").asLong(), e.get("name").asString());
         assertThat(there).containsAllEntriesOf(before);
@@ -155,7 +154,7 @@ class CrashTest {
         Demo.knot("stop", "--data", elsewhere.toString());
         assertThatThrownBy(() -> Demo.knot("restore", file.toString(), "--data", elsewhere.toString()))
                 .isInstanceOf(IllegalStateException.class);
-        start(freePort(), elsewhere);
+        start(Demo.freePort(), elsewhere);
         assertThat(chain()).containsAllEntriesOf(restored);
     }
 
@@ -165,12 +164,6 @@ class CrashTest {
         for (var e : get("/api/log.json").get("entries"))
             all.put(e.get("id").asLong(), e.get("hash").asString());
         return all;
-    }
-
-    private static int freePort() throws IOException {
-        try (var free = new ServerSocket(0)) {
-            return free.getLocalPort();
-        }
     }
 
     /** Everything that is on record, page by page. */

@@ -10,9 +10,12 @@ import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.ReducedMotion;
+import java.io.BufferedReader;
 import java.io.IOException;
+import java.io.InputStreamReader;
 import java.io.UncheckedIOException;
 import java.net.ServerSocket;
+import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -20,6 +23,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicInteger;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -32,6 +36,8 @@ final class Demo implements AutoCloseable {
     private final JsonNode started;
     private final Playwright playwright;
     private final Browser browser;
+    private Second second;
+    private Balancer balancer;
     final List<String> complaints = new ArrayList<>();
 
     Demo() throws IOException {
@@ -59,11 +65,78 @@ final class Demo implements AutoCloseable {
     }
 
     private static String start(Path data) throws IOException {
-        int port;
+        return knot("demo", "--json", "--port", "" + freePort(), "--data", data.toString());
+    }
+
+    static int freePort() throws IOException {
         try (var free = new ServerSocket(0)) {
-            port = free.getLocalPort();
+            return free.getLocalPort();
         }
-        return knot("demo", "--json", "--port", "" + port, "--data", data.toString());
+    }
+
+    /** Lets a second server work on the same records, and goes through a balancer from now on. */
+    void onTwoServers() throws IOException {
+        int port = freePort();
+        second = new Second(data, port);
+        balancer = new Balancer(List.of(URI.create(url()).getPort(), port));
+    }
+
+    /** Kills the second server as a power cut would; {@link #secondAgain} brings it back. */
+    void killSecond() {
+        second.kill();
+    }
+
+    void secondAgain() throws IOException {
+        second.start();
+    }
+
+    List<Integer> takenByEach() {
+        return balancer.taken.stream().map(AtomicInteger::get).toList();
+    }
+
+    /** The very program that runs already, with the same words and secrets but a port and a log of its own. */
+    private static final class Second {
+
+        private final Path data;
+        private final int port;
+        private Process process;
+
+        Second(Path data, int port) throws IOException {
+            this.data = data;
+            this.port = port;
+            start();
+        }
+
+        void start() throws IOException {
+            var first = Path.of(
+                    "/proc", Files.readString(data.resolve("run/server.pid")).strip());
+            var words = new ArrayList<String>();
+            for (var word : nulls(first.resolve("cmdline")))
+                words.add(
+                        word.startsWith("--server.port=")
+                                ? "--server.port=" + port
+                                : word.startsWith("--logging.file.name=") ? word.replace(".log", "-2.log") : word);
+            var builder = new ProcessBuilder(words).redirectErrorStream(true);
+            for (var line : nulls(first.resolve("environ")))
+                if (line.startsWith("KNOT_"))
+                    builder.environment()
+                            .put(line.substring(0, line.indexOf('=')), line.substring(line.indexOf('=') + 1));
+            process = builder.start();
+            var said = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
+            for (var line = said.readLine(); ; line = said.readLine()) {
+                if (line == null) throw new IllegalStateException("the second server ended at once");
+                if (line.contains("KNOT ready")) return;
+            }
+        }
+
+        private static List<String> nulls(Path file) throws IOException {
+            return List.of(Files.readString(file).split("\0"));
+        }
+
+        void kill() {
+            process.destroyForcibly();
+            ended(process);
+        }
     }
 
     private Demo(Path data) throws IOException {
@@ -114,7 +187,7 @@ final class Demo implements AutoCloseable {
     }
 
     String url() {
-        return started.get("url").asString();
+        return balancer == null ? started.get("url").asString() : balancer.url();
     }
 
     JsonNode people() {
@@ -175,6 +248,10 @@ final class Demo implements AutoCloseable {
     @Override
     public void close() throws IOException {
         playwright.close();
+        if (balancer != null) {
+            balancer.close();
+            second.kill();
+        }
         knot("stop", "--data", data.toString());
         delete(data);
     }

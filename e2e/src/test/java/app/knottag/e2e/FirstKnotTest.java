@@ -14,6 +14,7 @@ import java.nio.file.Files;
 import java.util.HashMap;
 import java.util.Map;
 import org.assertj.core.api.Assertions;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
@@ -22,9 +23,17 @@ import org.junit.jupiter.api.TestMethodOrder;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** The whole story in a real browser: one terminal from plan to proof, upset and mended, taken out and brought in. */
+/**
+ * The whole story in a real browser, on two servers behind a balancer: one terminal from plan to proof, upset and mended, taken out
+ * and brought in.
+ */
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
 class FirstKnotTest extends InTheDemo {
+
+    @BeforeAll
+    static void two() throws Exception {
+        demo.onTwoServers();
+    }
 
     @Test
     @Order(1)
@@ -56,6 +65,8 @@ class FirstKnotTest extends InTheDemo {
         readable(page, "type sheet");
         technician.typeIntoDevice(technician.sheet());
         key(page, "Entered and saved").click();
+        // One of the two servers loses its power; nobody notices.
+        demo.killSecond();
         var slipped = new HashMap<>(technician.sheet());
         slipped.put("Address", "10.44.16.45");
         technician.readBack(slipped);
@@ -82,8 +93,20 @@ class FirstKnotTest extends InTheDemo {
         assertThat(page.locator("[data-standing]")).hasText("Proved and signed off by Joris Teel, to be handed over");
     }
 
-    @ParameterizedTest(name = "{0} fails at “{1}”")
+    @DisplayName("A server that lost its power comes back, and both are at work")
+    @Test
     @Order(2)
+    void both() throws Exception {
+        demo.secondAgain();
+        var before = demo.takenByEach();
+        for (var role : new String[] {"TECHNICIAN", "LEAD", "OFFICE"})
+            demo.enter(role).context().close();
+        for (int n = 0; n < 2; n++)
+            Assertions.assertThat(demo.takenByEach().get(n)).as("server " + n).isGreaterThan(before.get(n));
+    }
+
+    @ParameterizedTest(name = "{0} fails at “{1}”")
+    @Order(3)
     @CsvSource(
             delimiter = '|',
             value = {
@@ -139,7 +162,7 @@ class FirstKnotTest extends InTheDemo {
     }
 
     @Test
-    @Order(4)
+    @Order(5)
     void theRegisterGoesOutAndIntoAnEmptySite() throws Exception {
         var page = demo.enter("LEAD");
         page.keyboard().press("g");
@@ -170,7 +193,7 @@ class FirstKnotTest extends InTheDemo {
     }
 
     @Test
-    @Order(3)
+    @Order(4)
     void anotherTerminalOnANarrowScreenAtNight() {
         var page = demo.enter("TECHNICIAN", 390, 844, ColorScheme.DARK);
         readable(page, "plan, narrow, at night");
@@ -194,7 +217,7 @@ class FirstKnotTest extends InTheDemo {
     }
 
     @Test
-    @Order(5)
+    @Order(6)
     void theOfficeLooksOnAndAWrongPasswordIsSaidKindly() {
         var page = demo.window(1280, 800, ColorScheme.LIGHT);
         page.navigate(demo.url() + "/sites/1/plan");
@@ -215,7 +238,7 @@ class FirstKnotTest extends InTheDemo {
     @DisplayName(
             "A lead lets a colleague in, sees them work, closes their account in the middle, and lets them in again with a new password")
     @Test
-    @Order(6)
+    @Order(7)
     void people() {
         var lead = demo.enter("LEAD", 390, 844, ColorScheme.DARK);
         lead.locator("summary", new Page.LocatorOptions().setHasText("Imke R.")).click();

@@ -20,9 +20,8 @@ import tools.jackson.databind.json.JsonMapper;
 public final class Api {
 
     private static final JsonMapper JSON = new JsonMapper();
-    private final CookieManager cookies = new CookieManager();
-    private final HttpClient http =
-            HttpClient.newBuilder().cookieHandler(cookies).build();
+    private final CookieManager cookies;
+    private final HttpClient http;
     private final String base;
     private HttpResponse.BodyHandler<String> handler = HttpResponse.BodyHandlers.ofString();
     public String key;
@@ -33,7 +32,18 @@ public final class Api {
     public boolean meansWell = true;
 
     public Api(String base) {
+        this(base, new CookieManager());
+    }
+
+    private Api(String base, CookieManager cookies) {
         this.base = base;
+        this.cookies = cookies;
+        http = HttpClient.newBuilder().cookieHandler(cookies).build();
+    }
+
+    /** The same browser at another server. */
+    public Api at(String other) {
+        return new Api(other, cookies);
     }
 
     public record Answer(int status, String body, HttpResponse<String> response) {

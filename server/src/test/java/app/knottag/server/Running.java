@@ -126,7 +126,14 @@ public final class Running {
         if (System.getenv("KNOT_DB_URL") == null)
             throw new IllegalStateException("These tests need a database. Run them with: ./knot test server");
         when(PROBES.here()).thenReturn(new Here(List.of()));
-        var app = new SpringApplicationBuilder(App.class, FakedNetwork.class)
+        var app = server();
+        for (Role role : Role.values())
+            app.getBean(Invitations.class).add(role.name().toLowerCase(Locale.ROOT), role, PASSWORD);
+        return app;
+    }
+
+    private static ConfigurableApplicationContext server() {
+        return new SpringApplicationBuilder(App.class, FakedNetwork.class)
                 .run(
                         "--server.port=0",
                         "--spring.main.allow-bean-definition-overriding=false",
@@ -135,9 +142,25 @@ public final class Running {
                         "--knot.backups=true",
                         "--knot.data=" + LISTS,
                         "--knot.lists.folder=" + LISTS);
-        for (Role role : Role.values())
-            app.getBean(Invitations.class).add(role.name().toLowerCase(Locale.ROOT), role, PASSWORD);
-        return app;
+    }
+
+    /** One more server on the same database, until it is closed. */
+    public static final class Second implements AutoCloseable {
+
+        private final ConfigurableApplicationContext app = server();
+
+        public String url() {
+            return Running.url(app);
+        }
+
+        public <T> T bean(Class<T> type) {
+            return app.getBean(type);
+        }
+
+        @Override
+        public void close() {
+            app.close();
+        }
     }
 
     /** Lets everything that waits for the start of the server run once more, as after a restart. */
@@ -151,8 +174,12 @@ public final class Running {
     }
 
     public static String url() {
+        return url(APP);
+    }
+
+    private static String url(ConfigurableApplicationContext app) {
         return "http://127.0.0.1:"
-                + ((WebServerApplicationContext) APP).getWebServer().getPort();
+                + ((WebServerApplicationContext) app).getWebServer().getPort();
     }
 
     /** Someone who has signed in. */

@@ -4,7 +4,7 @@ import app.knottag.server.log.Log;
 import app.knottag.server.web.Problem;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Changes one's own password, for whoever knows the one from before. */
 @Service
@@ -14,16 +14,17 @@ class OwnPassword {
     private final PasswordEncoder encoder;
     private final LoginLimit limit;
     private final Log log;
+    private final TransactionTemplate transactions;
 
-    OwnPassword(People people, PasswordEncoder encoder, LoginLimit limit, Log log) {
+    OwnPassword(People people, PasswordEncoder encoder, LoginLimit limit, Log log, TransactionTemplate transactions) {
         this.people = people;
         this.encoder = encoder;
         this.limit = limit;
         this.log = log;
+        this.transactions = transactions;
     }
 
     /** Returns the epoch from now on: sessions of one before have ended. */
-    @Transactional
     int change(String name, String current, String password, String caller) {
         String key = Names.key(name);
         limit.tryNow(key, caller).ifPresent(wait -> {
@@ -34,8 +35,11 @@ class OwnPassword {
             throw Problem.field("current", "wrong-password", "This is not your password. Type it again.");
         limit.succeeded(key, caller);
         Passwords.check(password, name);
-        people.password(person.id(), encoder.encode(password));
-        log.write(Log.entry(name, "set password"));
+        String hash = encoder.encode(password);
+        transactions.executeWithoutResult(t -> {
+            people.password(person.id(), hash);
+            log.write(Log.entry(name, "set password"));
+        });
         return person.epoch() + 1;
     }
 }

@@ -19,6 +19,8 @@ import app.knottag.core.reach.AllowedTargets;
 import app.knottag.server.audit.GearStore.HeardAt;
 import app.knottag.server.audit.GearStore.PortRow;
 import app.knottag.server.audit.GearStore.ReadingRow;
+import app.knottag.server.db.Claims;
+import app.knottag.server.db.Claims.Work;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
 import app.knottag.server.record.EvidenceStore;
@@ -40,8 +42,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
@@ -65,7 +65,7 @@ class GearReadings {
     private final Clock clock;
     private final TransactionTemplate transactions;
     private final JsonMapper json;
-    private final Set<Long> running = ConcurrentHashMap.newKeySet();
+    private final Claims claims;
 
     GearReadings(
             GearStore store,
@@ -79,7 +79,8 @@ class GearReadings {
             Log log,
             Clock clock,
             TransactionTemplate transactions,
-            JsonMapper json) {
+            JsonMapper json,
+            Claims claims) {
         this.store = store;
         this.wiring = wiring;
         this.wires = wires;
@@ -92,6 +93,7 @@ class GearReadings {
         this.clock = clock;
         this.transactions = transactions;
         this.json = json;
+        this.claims = claims;
     }
 
     /** When, by whom and where a piece of gear was read, and what it told. */
@@ -170,15 +172,16 @@ class GearReadings {
                     "not-ours",
                     address
                             + " is in none of this site's segments, and nothing else is asked. Plan its segment first.");
-        if (!running.add(gearId))
+        if (!claims.alone(Work.GEAR, gearId, () -> readAlone(siteId, gearId, address, access, by)))
             throw Problem.of(HttpStatus.CONFLICT, "reading-runs", "This is being read just now. Wait for that.");
+    }
+
+    private void readAlone(long siteId, long gearId, Ipv4Address address, GearAccess access, String by) {
         try {
             var reading = GearReader.read(probe.walk(address, access));
             transactions.executeWithoutResult(t -> keep(siteId, gearId, address, reading, by));
         } catch (GearSilent e) {
             throw Problem.of(HttpStatus.CONFLICT, "gear-silent", e.getMessage());
-        } finally {
-            running.remove(gearId);
         }
     }
 

@@ -1,7 +1,6 @@
 package app.knottag.server.db;
 
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
@@ -20,9 +19,6 @@ public final class Ear implements AutoCloseable {
 
     private static final int AGAIN = 1_000;
     private static final int ANSWERS_WITHIN_SECONDS = 3;
-
-    /** Where the database is, and as whom it is listened to. */
-    public record Base(String url, String user, String password) {}
 
     private final Base base;
     private final String channel;
@@ -47,7 +43,7 @@ public final class Ear implements AutoCloseable {
     private void listen() {
         boolean heard = true;
         while (!closed.get()) {
-            try (var connection = DriverManager.getConnection(base.url(), base.user(), base.password())) {
+            try (var connection = base.open()) {
                 try (var listen = connection.createStatement()) {
                     listen.execute("listen " + channel);
                 }

@@ -1,5 +1,6 @@
 package app.knottag.server.live;
 
+import app.knottag.server.db.Base;
 import app.knottag.server.db.Ear;
 import app.knottag.server.record.ByClock;
 import app.knottag.server.record.ByClock.Standing;
@@ -102,10 +103,7 @@ class LiveStreams {
     LiveStreams(List<ByClock> byClock, Clock clock, DataSourceProperties base) {
         this.byClock = byClock;
         this.clock = clock;
-        ear = new Ear(
-                new Ear.Base(base.determineUrl(), base.determineUsername(), base.determinePassword()),
-                "knot",
-                this::hears);
+        ear = new Ear(Base.of(base), "knot", this::hears);
     }
 
     private synchronized void hears(Optional<String> what) {

@@ -19,6 +19,9 @@ import app.knottag.core.reach.Verification;
 import app.knottag.core.status.Status;
 import app.knottag.server.change.Consequences;
 import app.knottag.server.change.StepCompleted;
+import app.knottag.server.db.Claims;
+import app.knottag.server.db.Claims.Claim;
+import app.knottag.server.db.Claims.Work;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
 import app.knottag.server.record.CheckRunStore;
@@ -39,8 +42,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
@@ -77,7 +78,7 @@ public class Confirm {
     private final Clock clock;
     private final TransactionTemplate transactions;
     private final JsonMapper json;
-    private final Map<Long, List<CheckResult>> underway = new ConcurrentHashMap<>();
+    private final Claims claims;
     private final ExecutorService lookers = Executors.newFixedThreadPool(LOOKS_AT_ONCE, r -> {
         var thread = new Thread(r, "looks");
         thread.setDaemon(true);
@@ -98,7 +99,8 @@ public class Confirm {
             Log log,
             Clock clock,
             TransactionTemplate transactions,
-            JsonMapper json) {
+            JsonMapper json,
+            Claims claims) {
         this.endpoints = endpoints;
         this.store = store;
         this.checkRuns = checkRuns;
@@ -112,6 +114,7 @@ public class Confirm {
         this.clock = clock;
         this.transactions = transactions;
         this.json = json;
+        this.claims = claims;
     }
 
     /**
@@ -126,18 +129,18 @@ public class Confirm {
         var basis = bases.of(endpoint);
         var at = clock.instant();
         atOnce.acquireUninterruptibly();
+        var claim = claims.take(Work.CHECKS, endpointId);
         try {
-            var sofar = new CopyOnWriteArrayList<CheckResult>();
-            underway.put(endpointId, sofar);
+            var sofar = new SoFar(claim);
             var once = new Remembered(probes);
             var vantage = targets.vantage(endpoint.siteId(), once);
-            var results = new CheckRunner(target, once, vantage, clock).run(lookers, sofar::add);
+            var results = new CheckRunner(target, once, vantage, clock).run(lookers, sofar);
             var questions = new MachineQuestions(target, once, vantage, lookers).make();
             String from = vantage.words(target.segment().prefix());
             transactions.executeWithoutResult(
                     t -> keeper.accept(() -> keep(endpoint, basis, at, results, questions, from, by)));
         } finally {
-            underway.remove(endpointId);
+            claim.ifPresent(Claim::close);
             atOnce.release();
         }
     }
@@ -243,9 +246,9 @@ public class Confirm {
         log.write(Log.entry(by, "took back what had mended it").at(siteId).before(checkRunId));
     }
 
-    /** What has come in of a run that runs just now, or empty when none does. */
+    /** What has come in of a run that some server makes now, or empty when none does. */
     Optional<List<CheckResult>> underway(long endpointId) {
-        return Optional.ofNullable(underway.get(endpointId)).map(List::copyOf);
+        return claims.told(Work.CHECKS, endpointId, new TypeReference<>() {}, List.of());
     }
 
     /** The checks that an endpoint has; until its facts are on record none can be made. */

@@ -74,9 +74,9 @@ class SweepController {
                 row.startedAt(),
                 row.endedAt(),
                 row.by(),
-                running.map(r -> r.asked.get()).orElse(row.asked()),
+                running.map(Sweeps.Progress::asked).orElse(row.asked()),
                 row.total(),
-                running.map(r -> r.answered.size()).orElse(lines.size()),
+                running.map(Sweeps.Progress::answered).orElse(lines.size()),
                 row.vantage(),
                 lines));
     }

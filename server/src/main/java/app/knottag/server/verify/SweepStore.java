@@ -2,6 +2,7 @@ package app.knottag.server.verify;
 
 import app.knottag.server.db.Json;
 import java.time.Instant;
+import java.util.List;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
@@ -59,8 +60,13 @@ interface SweepStore {
     @Update("update sweep set asked = #{asked} where id = #{id}")
     void progress(@Param("id") long id, @Param("asked") int asked);
 
-    @Update("update sweep set state = 'CUT_OFF', ended_at = now() where state = 'RUNNING'")
-    int cutOff();
+    /** Returns the segments with a sweep that has not ended. */
+    @Select("select distinct segment_id from sweep where state = 'RUNNING'")
+    List<Long> running();
+
+    @Update(
+            "update sweep set state = 'CUT_OFF', ended_at = now() where state = 'RUNNING' and segment_id = #{segmentId}")
+    void cutOff(long segmentId);
 
     /** Forgets those by one who sweeps every night that this one takes the place of, when it saw anybody. */
     @Delete("""

@@ -9,6 +9,9 @@ import app.knottag.core.reach.Sweep;
 import app.knottag.core.reach.Sweep.Planned;
 import app.knottag.core.reach.Swept;
 import app.knottag.core.reach.Vantage;
+import app.knottag.server.db.Claims;
+import app.knottag.server.db.Claims.Claim;
+import app.knottag.server.db.Claims.Work;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
 import app.knottag.server.record.EndpointStore;
@@ -33,6 +36,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -40,8 +44,10 @@ import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.http.HttpStatus;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
+import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Sweeps whole segments, one at a time each, while people look on. */
@@ -52,6 +58,8 @@ class Sweeps {
 
     /** So often a sweep that runs is written down, for the case that the server is cut off. */
     private static final int WRITTEN_EVERY = 64;
+
+    private static final long TOLD_EVERY_NANOS = 250_000_000;
 
     /** So many addresses are asked at one go at night. */
     private static final int TOGETHER = 32;
@@ -69,7 +77,7 @@ class Sweeps {
     private final SitePlans plans;
     private final NightPace pace;
     private final JsonMapper json;
-    private final Map<Long, Running> running = new ConcurrentHashMap<>();
+    private final Claims claims;
 
     Sweeps(
             SweepStore store,
@@ -84,7 +92,8 @@ class Sweeps {
             TransactionTemplate transactions,
             SitePlans plans,
             NightPace pace,
-            JsonMapper json) {
+            JsonMapper json,
+            Claims claims) {
         this.store = store;
         this.siteStore = siteStore;
         this.sites = sites;
@@ -98,27 +107,47 @@ class Sweeps {
         this.plans = plans;
         this.pace = pace;
         this.json = json;
+        this.claims = claims;
     }
 
-    /** A sweep that runs just now. */
-    static final class Running {
-        final AtomicInteger asked = new AtomicInteger();
-        final Set<Ipv4Address> answered = ConcurrentHashMap.newKeySet();
-        volatile boolean stop;
+    /** How far a sweep is that runs just now. */
+    record Progress(int asked, int answered) {}
+
+    /** How far the sweep of a segment is that some server makes now. */
+    Optional<Progress> running(long segmentId) {
+        return claims.told(Work.SWEEP, segmentId, new TypeReference<>() {}, new Progress(0, 0));
     }
 
-    Optional<Running> running(long segmentId) {
-        return Optional.ofNullable(running.get(segmentId));
-    }
-
-    /** A sweep that a restart has cut off does not look as if it still ran. */
+    /** A sweep whose server was cut off does not look as if it still ran. */
     @EventListener(ApplicationReadyEvent.class)
+    @Scheduled(fixedDelay = 15_000, initialDelay = 15_000)
     void cutOff() {
-        store.cutOff();
+        for (long segmentId : store.running()) claims.alone(Work.SWEEP, segmentId, () -> store.cutOff(segmentId));
+    }
+
+    /** A sweep that this server makes. */
+    private static final class Running {
+        private final Claim claim;
+        private final AtomicInteger asked = new AtomicInteger();
+        private final Set<Ipv4Address> answered = ConcurrentHashMap.newKeySet();
+        private final AtomicLong told = new AtomicLong(System.nanoTime());
+
+        Running(Claim claim) {
+            this.claim = claim;
+        }
+
+        void asked(int count) {
+            asked.accumulateAndGet(count, Math::max);
+            long last = told.get(), now = System.nanoTime();
+            if (now - last > TOLD_EVERY_NANOS && told.compareAndSet(last, now))
+                claim.tell(new Progress(asked.get(), answered.size()));
+        }
     }
 
     void start(long segmentId, String by) {
-        var begun = begin(segmentId, by);
+        var begun = begin(segmentId, by)
+                .orElseThrow(() ->
+                        Problem.of(HttpStatus.CONFLICT, "sweep-running", "A sweep of this segment runs already."));
         var runner = new Thread(() -> toTheEnd(begun, probes::sweep));
         runner.setDaemon(true);
         runner.start();
@@ -126,8 +155,9 @@ class Sweeps {
 
     /** Asks all of a segment and waits for it; returns how many answered, or why nobody can say. */
     NightLook.Told wait(long segmentId, boolean gently) {
-        if (running.containsKey(segmentId)) return NightLook.Told.not("Somebody swept it just then.");
-        var done = toTheEnd(begin(segmentId, NightLook.BY), gently ? this::slowly : probes::sweep);
+        var begun = begin(segmentId, NightLook.BY);
+        if (begun.isEmpty()) return NightLook.Told.not("Somebody swept it just then.");
+        var done = toTheEnd(begun.get(), gently ? this::slowly : probes::sweep);
         if (done.state() != State.DONE) return NightLook.Told.not("The sweep broke off: " + done.how() + ".");
         var own = probes.here().addresses();
         int others = (int) done.swept().there().keySet().stream()
@@ -183,7 +213,8 @@ class Sweeps {
         Swept sweep(List<Ipv4Address> hosts, Swept.Listener listener);
     }
 
-    private Begun begin(long segmentId, String by) {
+    /** Returns what is to be done, or empty when somebody does it just now. */
+    private Optional<Begun> begin(long segmentId, String by) {
         var row = sites.segment(segmentId);
         var segment = sites.plain(row);
         if (segment.prefix().prefixLength() < 22)
@@ -193,15 +224,14 @@ class Sweeps {
                     "At most " + Sweep.MOST_HOSTS + " addresses are swept in one go; " + segment.prefix()
                             + " has more.");
         var hosts = Sweep.hosts(segment);
-        var sweep = new Running();
-        if (running.putIfAbsent(segmentId, sweep) != null)
-            throw Problem.of(HttpStatus.CONFLICT, "sweep-running", "A sweep of this segment runs already.");
+        var claim = claims.take(Work.SWEEP, segmentId);
+        if (claim.isEmpty()) return Optional.empty();
         try {
             var vantage = targets.vantage(row.siteId(), probes);
             long id = store.begin(segmentId, clock.instant(), by, hosts.size(), vantage.words(segment.prefix()));
-            return new Begun(id, row, segment, hosts, sweep, vantage, by);
+            return Optional.of(new Begun(id, row, segment, hosts, new Running(claim.get()), vantage, by));
         } catch (RuntimeException e) {
-            running.remove(segmentId);
+            claim.get().close();
             throw e;
         }
     }
@@ -213,8 +243,9 @@ class Sweeps {
         } catch (RuntimeException e) {
             LOG.error("The sweep of {} broke off", begun.segment().prefix(), e);
         } finally {
-            running.remove(begun.row().id());
-            end(begun, done);
+            try (var mine = begun.sweep().claim) {
+                if (!mine.lost()) end(begun, done);
+            }
         }
         return done;
     }
@@ -241,18 +272,20 @@ class Sweeps {
 
             @Override
             public boolean stop() {
-                return sweep.stop;
+                return sweep.claim.ends();
             }
         });
+        if (sweep.claim.lost()) return Outcome.cutOff("the database was away, and another server has gone on");
         // Whoever loses her own link in the middle has not found everybody else silent.
         if (!probes.here().equals(before))
             return Outcome.cutOff("this machine's own network changed in the middle, so nothing is said of anybody");
+        boolean stopped = sweep.claim.ends();
         var within = begun.vantage().within(begun.segment().prefix());
         var lines = Sweep.judge(begun.segment(), planned(begun.row().siteId()), swept, within).stream()
                 // Who was not asked cannot be called silent.
-                .filter(l -> !sweep.stop || l.verdict() != Sweep.Verdict.SILENT && l.verdict() != Sweep.Verdict.MOVED)
+                .filter(l -> !stopped || l.verdict() != Sweep.Verdict.SILENT && l.verdict() != Sweep.Verdict.MOVED)
                 .toList();
-        return new Outcome(sweep.stop ? State.CANCELLED : State.DONE, lines, swept, how(swept));
+        return new Outcome(stopped ? State.CANCELLED : State.DONE, lines, swept, how(swept));
     }
 
     /** By which question it was asked, and who is there without an address. */
@@ -304,7 +337,7 @@ class Sweeps {
     }
 
     private void asked(long id, Running sweep, int count) {
-        sweep.asked.accumulateAndGet(count, Math::max);
+        sweep.asked(count);
         if (count % WRITTEN_EVERY == 0) store.progress(id, count);
     }
 
@@ -336,7 +369,7 @@ class Sweeps {
     }
 
     void cancel(long segmentId) {
-        running(segmentId).ifPresent(r -> r.stop = true);
+        claims.stop(Work.SWEEP, segmentId);
     }
 
     /** The latest sweep of a segment as it stands in the database, or null when there was none. */

@@ -4,6 +4,8 @@ import app.knottag.core.time.DateStyle;
 import app.knottag.core.today.Notice;
 import app.knottag.core.watch.MorningText;
 import app.knottag.core.watch.WatchHours;
+import app.knottag.server.db.Claims;
+import app.knottag.server.db.Claims.Work;
 import app.knottag.server.log.Log;
 import app.knottag.server.probe.MailRelay;
 import app.knottag.server.probe.MailRelay.Way;
@@ -53,6 +55,7 @@ class MorningMail {
     private final List<Noticing> noticing;
     private final Log log;
     private final Clock clock;
+    private final Claims claims;
 
     MorningMail(
             MailStore store,
@@ -62,7 +65,8 @@ class MorningMail {
             MailRelay relay,
             List<Noticing> noticing,
             Log log,
-            Clock clock) {
+            Clock clock,
+            Claims claims) {
         this.store = store;
         this.nights = nights;
         this.watches = watches;
@@ -71,6 +75,7 @@ class MorningMail {
         this.noticing = noticing;
         this.log = log;
         this.clock = clock;
+        this.claims = claims;
     }
 
     Optional<MailRow> settings() {
@@ -136,8 +141,12 @@ class MorningMail {
     private void tick(MailRow to, Instant now) {
         var all = watches.all();
         if (all.stream().anyMatch(w -> goesOn(w, now))) return;
+        if (!nights.unmailed(now.minus(TRIED_FOR)).isEmpty()) claims.alone(Work.MAIL, 0, () -> send(to, all, now));
+    }
+
+    private void send(MailRow to, List<WatchRow> all, Instant now) {
         var told = nights.unmailed(now.minus(TRIED_FOR));
-        if (told.isEmpty()) return;
+        if (told.isEmpty() || store.failedSince(now.minus(TRIED_AGAIN))) return;
         var mail = text(told, all, now);
         String trouble = relay.hand(to.way(), mail.subject(), mail.body());
         store.tried(now, trouble);

@@ -9,6 +9,8 @@ import app.knottag.core.watch.Night;
 import app.knottag.core.watch.Night.Work;
 import app.knottag.core.watch.Seen;
 import app.knottag.core.watch.WatchHours;
+import app.knottag.server.db.Claims;
+import app.knottag.server.db.Claims.Claim;
 import app.knottag.server.db.Json;
 import app.knottag.server.log.Log;
 import app.knottag.server.record.NightLook;
@@ -34,7 +36,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.function.Function;
@@ -45,6 +46,7 @@ import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
+import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -77,7 +79,7 @@ class NightRuns {
     private final Clock clock;
     private final TransactionTemplate transactions;
     private final JsonMapper json;
-    private final Map<Long, Progress> running = new ConcurrentHashMap<>();
+    private final Claims claims;
     private final ExecutorService sites = Executors.newFixedThreadPool(SITES_AT_ONCE, r -> {
         var thread = new Thread(r, "night");
         thread.setDaemon(true);
@@ -94,7 +96,8 @@ class NightRuns {
             Log log,
             Clock clock,
             TransactionTemplate transactions,
-            JsonMapper json) {
+            JsonMapper json,
+            Claims claims) {
         this.watches = watches;
         this.store = store;
         this.looks = looks;
@@ -104,13 +107,14 @@ class NightRuns {
         this.clock = clock;
         this.transactions = transactions;
         this.json = json;
+        this.claims = claims;
     }
 
     /** How far the looks of a site are. */
     record Progress(int made, int of, String now) {}
 
     Optional<Progress> progress(long siteId) {
-        return Optional.ofNullable(running.get(siteId));
+        return claims.told(Claims.Work.NIGHT, siteId, new TypeReference<>() {}, new Progress(0, 0, ""));
     }
 
     /** Returns the night of a site before a morning. */
@@ -159,24 +163,30 @@ class NightRuns {
         }
         // What was asked for by hand, or at a site that is watched no longer, and was cut off, is over.
         for (var open : store.open())
-            if (!running.containsKey(open.siteId())
-                    && (open.asked() || watches.find(open.siteId()).isEmpty()))
-                end(open, "Knot Tag was stopped in the middle of it.");
+            if (open.asked() || watches.find(open.siteId()).isEmpty())
+                endLeft(open, "Knot Tag was stopped in the middle of it.");
     }
 
     private void tick(WatchRow watch) {
         var now = clock.instant();
-        if (running.containsKey(watch.siteId()) || setBack(watch.siteId(), now)) return;
+        if (setBack(watch.siteId(), now)) return;
         var hours = new WatchHours(watch.fromTime(), watch.untilTime());
         var zone = ZoneId.of(watch.zone());
         var morning = hours.morning(now, zone);
         for (var open : store.open())
             if (open.siteId() == watch.siteId() && !open.asked() && !morning.equals(open.morning()))
-                end(open, "The night was over before its turn came.");
+                endLeft(open, "The night was over before its turn came.");
         if (hours.night(morning, zone).from().isAfter(now)) return;
-        var night = night(watch.siteId(), hours, morning, zone);
         store.begin(watch.siteId(), morning, NightLook.BY, now);
-        go(watch.siteId(), () -> store.of(watch.siteId(), morning).filter(NightRow::goesOn), Optional.of(night));
+        Supplier<Optional<NightRow>> due =
+                () -> store.of(watch.siteId(), morning).filter(NightRow::goesOn);
+        if (due.get().isEmpty()) return;
+        go(watch.siteId(), due, Optional.of(night(watch.siteId(), hours, morning, zone)));
+    }
+
+    /** Ends looks that nobody goes on with. */
+    private void endLeft(NightRow open, String whyLeft) {
+        claims.alone(Claims.Work.NIGHT, open.siteId(), () -> end(open, whyLeft));
     }
 
     /** Makes all looks at a site right now, because somebody wants to know; returns whether it does. */
@@ -186,30 +196,29 @@ class NightRuns {
 
     /** Returns whether it goes on now; not when other looks of the site do. */
     private boolean go(long siteId, Supplier<Optional<NightRow>> begin, Optional<Night> night) {
-        var mine = new Progress(0, 0, "");
-        if (running.computeIfAbsent(siteId, s -> mine) != mine) return false;
+        var taken = claims.take(Claims.Work.NIGHT, siteId);
+        if (taken.isEmpty()) return false;
+        var claim = taken.get();
         try {
             var row = begin.get();
-            if (row.isPresent()) sites.execute(() -> toTheEnd(row.get(), night));
-            else running.remove(siteId);
+            if (row.isPresent()) sites.execute(() -> toTheEnd(row.get(), night, claim));
+            else claim.close();
             return row.isPresent();
         } catch (RuntimeException e) {
-            running.remove(siteId);
+            claim.close();
             throw e;
         }
     }
 
-    private void toTheEnd(NightRow row, Optional<Night> night) {
-        try {
-            run(row, night);
+    private void toTheEnd(NightRow row, Optional<Night> night, Claim claim) {
+        try (claim) {
+            run(row, night, claim);
         } catch (RuntimeException e) {
             LOG.error("The night of site {} broke off", row.siteId(), e);
-        } finally {
-            running.remove(row.siteId());
         }
     }
 
-    private void run(NightRow row, Optional<Night> night) {
+    private void run(NightRow row, Optional<Night> night, Claim claim) {
         var made = store.looks(row.id());
         var done = made.stream().map(LookRow::key).collect(Collectors.toSet());
         var reach = new Reach();
@@ -219,7 +228,7 @@ class NightRuns {
                 .collect(Collectors.toMap(Errand::key, Function.identity(), (a, b) -> a, LinkedHashMap::new));
         int all = done.size() + left.size();
         while (!left.isEmpty()) {
-            if (ending) return;
+            if (ending || claim.ends()) return;
             var next = left.values().iterator().next();
             if (night.isPresent()) {
                 var laid =
@@ -228,7 +237,7 @@ class NightRuns {
                 if (laid.placed().get(0).from().isAfter(clock.instant())) return;
                 next = left.get(laid.placed().get(0).work().key());
             }
-            running.put(row.siteId(), new Progress(all - left.size(), all, next.what()));
+            claim.tell(new Progress(all - left.size(), all, next.what()));
             long begun = System.nanoTime();
             var told = next.onSite() && reach.none() ? Told.not(UNREACHED) : told(next, night.isPresent());
             reach.heard(told.answered().orElse(UNCOUNTED));

@@ -2,6 +2,7 @@ package app.knottag.server.account;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.knottag.server.Running;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -13,28 +14,32 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicReference;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
+import org.springframework.transaction.PlatformTransactionManager;
 
 class LoginLimitTest {
 
     private static final Instant START = Instant.parse("2026-11-29T10:00:00Z");
 
     private final AtomicReference<Instant> now = new AtomicReference<>(START);
-    private final LoginLimit limit = new LoginLimit(new Clock() {
-        @Override
-        public Instant instant() {
-            return now.get();
-        }
+    private final LoginLimit limit = new LoginLimit(
+            Running.bean(SignInTryStore.class),
+            new Clock() {
+                @Override
+                public Instant instant() {
+                    return now.get();
+                }
 
-        @Override
-        public Clock withZone(java.time.ZoneId zone) {
-            return this;
-        }
+                @Override
+                public Clock withZone(java.time.ZoneId zone) {
+                    return this;
+                }
 
-        @Override
-        public java.time.ZoneId getZone() {
-            return ZoneOffset.UTC;
-        }
-    });
+                @Override
+                public java.time.ZoneId getZone() {
+                    return ZoneOffset.UTC;
+                }
+            },
+            Running.bean(PlatformTransactionManager.class));
 
     private boolean may(String name, String from) {
         return limit.tryNow(name, from).isEmpty();
