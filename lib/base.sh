@@ -9,7 +9,7 @@ base_file() {
   done
   DB_URL="$(sed -n 's/^url=//p' "$BASE")"
   [[ "$DB_URL" =~ ^jdbc:postgresql://[^/]+/[^?]+ ]] || die "the url in $BASE is not one of PostgreSQL: jdbc:postgresql://HOST:PORT/knot"
-  [[ "$DB_URL" =~ ^jdbc:postgresql://(localhost|127\.[0-9.]+)[:/] ]] || [[ "$DB_URL" =~ [?\&]sslmode=verify-(full|ca)(\&|$) ]] \
+  [[ "$DB_URL" =~ ^jdbc:postgresql://(localhost|127\.[0-9.]+)(:[0-9]+)?/ ]] || [[ "$DB_URL" =~ [?\&]sslmode=verify-(full|ca)(\&|$) ]] \
     || die "the url in $BASE goes over a network in the open. Add ?sslmode=verify-full&sslrootcert=FILE"
 }
 
