@@ -3,7 +3,7 @@ import ts from 'typescript-eslint';
 import svelteConfig from './svelte.config.js';
 
 export default ts.config(
-    { ignores: ['dist', 'node_modules', 'src/api/schema.d.ts'] },
+    { ignores: ['dist', 'node_modules', 'src/api/schema.d.ts', 'public/readers.js'] },
     ...ts.configs.strict,
     ...svelte.configs.recommended,
     {

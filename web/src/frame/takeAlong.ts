@@ -1,6 +1,6 @@
 import type { QueryClient } from '@tanstack/svelte-query';
 import { TAKEN } from '../api/answers.svelte';
-import { boardQuery, endpointQuery, labelsQuery, runbookQuery } from '../api/queries';
+import { boardQuery, endpointQuery, labelsQuery, runbookQuery, sheetQuery } from '../api/queries';
 
 /** So many devices are taken along, those first that are next. */
 const MOST = 40;
@@ -13,6 +13,7 @@ export async function takeAlong(client: QueryClient, siteId: number) {
   const taken = TAKEN + siteId;
   if (Date.now() - Number(sessionStorage.getItem(taken)) < HOUR) return;
   // What cannot be fetched just now is not taken along; nobody has asked for it.
+  await client.prefetchQuery(sheetQuery(siteId));
   await client.prefetchQuery(boardQuery(siteId));
   const board = client.getQueryData(boardQuery(siteId).queryKey);
   if (!board) return;

@@ -1,7 +1,6 @@
 <script lang="ts">
-  import type { Schemas } from '../api/client';
+  import type { Read } from '../api/onDevice';
 
-  type Reading = Schemas['Reading'];
   let {
     label,
     value = $bindable(''),
@@ -17,7 +16,7 @@
   }: {
     label: string;
     value?: string;
-    read: (text: string, signal: AbortSignal) => Promise<Reading>;
+    read: (text: string, signal: AbortSignal) => Promise<Read>;
     error?: string;
     hint?: string;
     autofocus?: boolean;
@@ -26,11 +25,11 @@
     /** What stands on record already and need not be read to anybody again. */
     known?: string;
     onchange?: () => void;
-    onreading?: (reading: Reading | null) => void;
+    onreading?: (reading: Read | null) => void;
   } = $props();
 
   const id = $props.id();
-  let reading = $state<Reading | null>(null);
+  let reading = $state<Read | null>(null);
   let input = $state<HTMLInputElement>();
   const finding = $derived(reading?.findings[0]);
   const warned = $derived(!!reading?.usable && !reading.slip);
@@ -100,5 +99,8 @@
         Reads as <span class="font-mono">{reading.value}</span>
       </p>
     {:else if hint && !error}<p class="quiet">{hint}</p>{/if}
+    {#if reading?.here && reading.value}<p class="quiet">
+        Read on this device; whether it is free is judged when it is sent.
+      </p>{/if}
   </div>
 </div>

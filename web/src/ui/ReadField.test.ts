@@ -39,6 +39,12 @@ describe('a field that reads what is typed', () => {
     expect(input).toHaveAttribute('aria-invalid', 'false');
   });
 
+  it('says when this device read it by itself', async () => {
+    const read = async () => ({ ...reading({ value: '10.4.1.5', usable: true }), here: true });
+    render(ReadField, { label: 'Address', value: '10.4.1.5', read });
+    expect(await screen.findByText(/^Read on this device/)).toBeInTheDocument();
+  });
+
   it.each([
     [
       'a slip',

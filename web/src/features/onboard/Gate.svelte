@@ -3,6 +3,7 @@
   import { readAddress } from '../../api/readers';
   import ReadField from '../../ui/ReadField.svelte';
   import TextField from '../../ui/TextField.svelte';
+  import { purpose } from './readBack';
   import TypeSheet from './TypeSheet.svelte';
 
   /** What has to be chosen, entered or read at a step before it is done. */
@@ -17,14 +18,6 @@
     endpoint: { data: Schemas['EndpointView'] };
     evidence: Record<string, string>;
   } = $props();
-  const PURPOSES = {
-    MASK: 'MASK',
-    GATEWAY: 'GATEWAY',
-    RESOLVER_1: 'RESOLVER',
-    RESOLVER_2: 'RESOLVER',
-    PARTNER_ADDRESS: 'RESOLVER',
-  } as const;
-  const purpose = (field: string) => PURPOSES[field as keyof typeof PURPOSES] ?? 'ADDRESS';
   const e = $derived(endpoint.data);
   const type = $derived(step.gate.type);
   const readBack = $derived(book.readBack.filter((r) => r.part === step.gate.part));

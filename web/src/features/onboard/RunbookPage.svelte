@@ -7,6 +7,7 @@
   import Loading from '../../ui/Loading.svelte';
   import Outfit from './Outfit.svelte';
   import Questions from './Questions.svelte';
+  import { slipped } from './readBack';
   import ReportedSeals from './ReportedSeals.svelte';
   import ResetSheet from './ResetSheet.svelte';
   import { serverClock } from '../../ui/now.svelte';
@@ -135,6 +136,8 @@
           ),
         );
     if (behind || (later && refused?.status === 0)) {
+      const slip = action === 'COMPLETE' && book ? await slipped(step, book, endpoint.data, evidence) : null;
+      if (slip) return ((problem = slip), false);
       await outbox.note(endpoint.data, {
         what: 'step',
         key,

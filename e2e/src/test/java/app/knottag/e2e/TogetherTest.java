@@ -1,7 +1,9 @@
 package app.knottag.e2e;
 
 import static app.knottag.e2e.Demo.button;
+import static app.knottag.e2e.Demo.field;
 import static app.knottag.e2e.Demo.heading;
+import static app.knottag.e2e.Demo.key;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
 import com.microsoft.playwright.Locator;
@@ -9,6 +11,7 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CopyOnWriteArrayList;
@@ -162,6 +165,35 @@ class TogetherTest extends InTheDemo {
         assertThat(technician.getByText("No need of it, 10")).isVisible();
         assertThat(technician.getByText("No need of it, 1", new Page.GetByTextOptions().setExact(true)))
                 .hasCount(0);
+    }
+
+    @DisplayName(
+            "Without network a slip in what is read back is found on the device, in the server's words, and not noted as done")
+    @Test
+    void slip() {
+        var page = demo.enter("TECHNICIAN");
+        var technician = new Technician(page, 4);
+        technician.add("00:00:5E:00:53:2B", "OC2-7H41-0093");
+        technician.upToTheSheet("0093");
+        technician.typeIntoDevice(technician.sheet());
+        key(page, "Entered and saved").click();
+        page.reload();
+        page.waitForFunction("() => navigator.serviceWorker.controller && sessionStorage.getItem('knot-taken-1')");
+        page.context().setOffline(true);
+        String said = "Two figures swapped in the last group: 45 typed, 54 planned.";
+        field(page, "Address").fill("10.44.16.45");
+        assertThat(page.getByText(said, new Page.GetByTextOptions().setExact(true)))
+                .isVisible();
+        var slipped = new HashMap<>(technician.sheet());
+        slipped.put("Address", "10.44.16.45");
+        technician.readBack(slipped);
+        assertThat(page.getByText("Address: " + said)).isVisible();
+        assertThat(badge(page, "^No network. 0 not sent yet")).isVisible();
+        technician.readBack(technician.sheet());
+        assertThat(badge(page, "^No network. 1 not sent yet")).isVisible();
+        page.context().setOffline(false);
+        assertThat(badge(page, "not sent yet")).hasCount(0);
+        assertThat(key(page, "Start the wait")).isVisible();
     }
 
     /** What is left of all runbooks of some sites, and of ten devices more, up to the sign-off. */

@@ -6,7 +6,6 @@ import app.knottag.core.reading.Note;
 import app.knottag.core.reading.Reading;
 import app.knottag.core.reading.Slip;
 import app.knottag.core.reading.Typed;
-import inet.ipaddr.IPAddressString;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -21,7 +20,7 @@ import java.util.regex.Pattern;
 public final class AddressReader {
 
     private static final Pattern WITH_LENGTH = Pattern.compile("(.*[0-9].*?)\\s*/\\s*([0-9]{1,3})\\s*");
-    private static final Pattern MAC_LIKE = Pattern.compile("\\s*([0-9A-Fa-f]{2}[:-]){5}[0-9A-Fa-f]{2}\\s*");
+    private static final Pattern MAC_LIKE = Letters.sixPairs("[:-]");
     private static final String[] COUNTS = {"No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight"};
 
     private AddressReader() {}
@@ -134,24 +133,25 @@ public final class AddressReader {
     }
 
     private static Reading ipv6(String text, List<Note> notes, AddressContext context) {
-        var address = new IPAddressString(text.replaceFirst("%.*", "")).getAddress();
-        if (address == null || !address.isIPv6())
+        var read = Ipv6Address.read(text.replaceFirst("%.*", ""));
+        if (read.isEmpty())
             return none(notes, Finding.of(Code.UNREADABLE, "“" + text + "” is neither an IPv4 nor an IPv6 address."));
+        var address = read.get();
         notes.add(new Note(Note.Code.IPV6, "Read as an IPv6 address (RFC 4291)."));
         var findings = new ArrayList<Finding>();
-        if (address.isZero()) findings.add(Finding.of(Code.UNSPECIFIED, "“::” stands for no address at all."));
-        if (address.isLoopback())
+        if (address.unspecified()) findings.add(Finding.of(Code.UNSPECIFIED, "“::” stands for no address at all."));
+        if (address.loopback())
             findings.add(Finding.of(Code.LOOPBACK, "::1 always means the device itself; no other can reach it."));
-        if (address.isMulticast())
+        if (address.multicast())
             findings.add(Finding.of(Code.MULTICAST, "That is a multicast address; a device cannot have it."));
-        if (address.isLinkLocal())
+        if (address.linkLocal())
             findings.add(
                     Finding.of(Code.LINK_LOCAL, "That address is only good on its own cable; no router passes it."));
         context.segment()
                 .ifPresent(s -> findings.add(Finding.of(
                         Code.OUTSIDE_SEGMENT,
                         "This segment has IPv4 addresses, " + s.prefix() + ". Type one of those.")));
-        return new Reading(address.toCanonicalString(), notes, findings, null);
+        return new Reading(address.toString(), notes, findings, null);
     }
 
     static Finding lengthRange(String plain, int length) {

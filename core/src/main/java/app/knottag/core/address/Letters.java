@@ -3,6 +3,7 @@ package app.knottag.core.address;
 import app.knottag.core.reading.Finding;
 import app.knottag.core.reading.Finding.Code;
 import app.knottag.core.reading.Typed;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Pattern;
@@ -13,7 +14,12 @@ final class Letters {
 
     private static final String LETTERS = "OoQDIilZzSsGbBgqTA";
     private static final String FIGURES = "000011122556689974".substring(0, LETTERS.length());
-    private static final Pattern MAC_LIKE = Pattern.compile("\\s*([0-9A-Fa-f]{2}[:.-]?){5}[0-9A-Fa-f]{2}\\s*");
+    private static final Pattern MAC_LIKE = sixPairs("[:.-]?");
+
+    /** What looks like a MAC. A repetition within a repetition is not read the same by every engine, so it is spelled out. */
+    static Pattern sixPairs(String between) {
+        return Pattern.compile("\\s*" + String.join(between, Collections.nCopies(6, "[0-9A-Fa-f]{2}")) + "\\s*");
+    }
 
     private Letters() {}
 
@@ -48,7 +54,7 @@ final class Letters {
     private static Finding lookAlike(String plain, int at, String mended, Purpose purpose, AddressContext context) {
         var again = AddressReader.read(mended, purpose, context);
         List<String> candidates = Stream.concat(
-                        Stream.ofNullable(again.value()),
+                        Optional.ofNullable(again.value()).stream(),
                         again.findings().stream().flatMap(f -> f.candidates().stream()))
                 .filter(c -> !c.contains(":"))
                 .distinct()

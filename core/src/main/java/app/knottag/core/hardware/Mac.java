@@ -3,6 +3,7 @@ package app.knottag.core.hardware;
 import app.knottag.core.reading.ReadingException;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.Collections;
 import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
@@ -13,7 +14,7 @@ public record Mac(long bits) implements Comparable<Mac> {
 
     private static final long LOW_24 = 0xFF_FFFFL;
     private static final String DIGITS = "0123456789ABCDEF";
-    private static final Pattern FORM = Pattern.compile("[0-9A-Fa-f]{2}(:[0-9A-Fa-f]{2}){5}");
+    private static final Pattern FORM = Pattern.compile(String.join(":", Collections.nCopies(6, "[0-9A-Fa-f]{2}")));
 
     public Mac {
         if (bits < 0 || bits > 0xFFFF_FFFF_FFFFL)
