@@ -100,7 +100,7 @@
       </p>
     {:else if hint && !error}<p class="quiet">{hint}</p>{/if}
     {#if reading?.here && reading.value}<p class="quiet">
-        Read on this device; whether it is free is judged when it is sent.
+        Read on this device, without what is on record.
       </p>{/if}
   </div>
 </div>
