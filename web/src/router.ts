@@ -12,6 +12,7 @@ export const { navigate, route } = createRouter({
   '/password/:token': NewPassword,
   '/today': Work,
   '/people': Work,
+  '/practice': Work,
   '/t/:code': Work,
   // As matrix codes have it: capitals need half the modules.
   '/T/:code': Work,

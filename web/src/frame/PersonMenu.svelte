@@ -64,6 +64,7 @@
     <li><button onclick={() => dress('cupboard')}>Night: cupboard</button></li>
     <li><button onclick={() => dress('')}>As the system says</button></li>
     {#if session.role === 'LEAD'}<li><a href="/people">People</a></li>{/if}
+    {#if session.role !== 'OFFICE'}<li><a href="/practice">Practice</a></li>{/if}
     <li><button onclick={() => (own = true)}>Your sign-in</button></li>
     <li><button onclick={leave}>Sign out</button></li>
   </ul>

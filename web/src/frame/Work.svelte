@@ -5,6 +5,7 @@
   import { listen } from '../api/live';
   import { outbox, withUnsentLabel } from '../api/outbox.svelte';
   import { endpointQuery, sessionQuery, siteQuery, sitesQuery } from '../api/queries';
+  import Practice from '../features/practice/Practice.svelte';
   import People from '../features/account/People.svelte';
   import SignIn from '../features/account/SignIn.svelte';
   import TagArrival from '../features/handover/TagArrival.svelte';
@@ -54,9 +55,10 @@
   // Who has one site goes straight there; who has several sees first what waits at which.
   const today = $derived(route.pathname === '/today');
   const people = $derived(route.pathname === '/people');
+  const practice = $derived(route.pathname === '/practice');
   $effect(() => {
     const only = sites.data?.length === 1 ? sites.data[0] : undefined;
-    if (siteId || today || people || params.code || !sites.data?.length) return;
+    if (siteId || today || people || practice || params.code || !sites.data?.length) return;
     go(only ? at(only.id, 'plan') : '/today');
   });
 </script>
@@ -86,6 +88,8 @@
   <FrontDesk session={person}><People me={person.name} /></FrontDesk>
 {:else if people}
   <FrontDesk session={person}><h1>Only a lead sees the people</h1></FrontDesk>
+{:else if practice && person.role !== 'OFFICE'}
+  <FrontDesk session={person}><Practice /></FrontDesk>
 {:else if today && sites.data?.length}
   <FrontDesk session={person}><Today /></FrontDesk>
 {:else if sites.data?.length === 0}

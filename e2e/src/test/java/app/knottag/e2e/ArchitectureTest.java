@@ -113,7 +113,7 @@ class ArchitectureTest {
     }
 
     private static final String FEATURES =
-            "plan|register|onboard|verify|handover|audit|watch|kind|visit|worksheet|today|account|machine|backup|live";
+            "plan|register|onboard|verify|handover|audit|watch|kind|visit|worksheet|today|account|machine|backup|live|practice";
 
     @DisplayName("A feature knows no other; the kernel knows no feature")
     @ParameterizedTest

@@ -7,6 +7,7 @@ import app.knottag.server.record.Sites;
 import java.security.Principal;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -57,9 +58,10 @@ class SweepController {
     @GetMapping("/api/segments/{id}/sweep")
     SweepAnswer latest(@PathVariable long id) {
         sites.segment(id);
-        var running = sweeps.running(id);
         var row = sweeps.latest(id);
         if (row == null) return new SweepAnswer(null);
+        // Once it has ended, what it told on its way says nothing any more.
+        var running = row.state() == SweepStore.State.RUNNING ? sweeps.running(id) : Optional.<Sweeps.Progress>empty();
         var lines = json.readValue(row.results().text(), new TypeReference<List<Sweep.Line>>() {}).stream()
                 .map(l -> new SweepLine(
                         l.address(),
@@ -74,7 +76,7 @@ class SweepController {
                 row.startedAt(),
                 row.endedAt(),
                 row.by(),
-                running.map(Sweeps.Progress::asked).orElse(row.asked()),
+                Math.max(row.asked(), running.map(Sweeps.Progress::asked).orElse(0)),
                 row.total(),
                 running.map(Sweeps.Progress::answered).orElse(lines.size()),
                 row.vantage(),

@@ -1,0 +1,70 @@
+package app.knottag.e2e;
+
+import static app.knottag.e2e.Demo.button;
+import static app.knottag.e2e.Demo.heading;
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import com.microsoft.playwright.options.SelectOption;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.DisplayName;
+import org.junit.jupiter.api.Test;
+
+/** A quiet half hour: cases are played in a real browser. */
+class PracticeTest extends InTheDemo {
+
+    private static void look(Page page, String words) {
+        page.getByRole(AriaRole.LISTITEM)
+                .filter(new Locator.FilterOptions().setHasText(words))
+                .getByRole(AriaRole.BUTTON)
+                .click();
+    }
+
+    @DisplayName(
+            "A case is found with two looks, the next one is named wrongly, and both stand in the list of who played")
+    @Test
+    void plays() {
+        var page = demo.enter("TECHNICIAN");
+        page.getByText("Joris T.").click();
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Practice"))
+                .click();
+        assertThat(heading(page, "Practice")).isVisible();
+        readable(page, "practice");
+        fits(page);
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Next case:")))
+                .click();
+        assertThat(heading(page, "After the floor was mopped")).isVisible();
+        page.keyboard().press("2");
+        look(page, "Is the small light at its network plug lit?");
+        assertThat(page.getByText("The light at its network plug is dark.").first())
+                .isVisible();
+        look(page, "Press both plugs of its lead home.");
+        assertThat(page.getByText("The plug at the wall was loose.").first()).isVisible();
+        readable(page, "a case");
+        page.getByLabel("What is wrong").selectOption(new SelectOption().setLabel("The cable is out at the wall"));
+        button(page, "That is it").click();
+        assertThat(heading(page, "Found: The cable is out at the wall")).isVisible();
+        readable(page, "how it went");
+        fits(page);
+        button(page, "Next case").click();
+        assertThat(heading(page, "The tidy desk")).isVisible();
+        page.getByLabel("What is wrong").selectOption(new SelectOption().setLabel("Nothing is wrong now"));
+        button(page, "That is it").click();
+        assertThat(heading(page, "It was something else: The cable is out at the device"))
+                .isVisible();
+
+        var narrow = demo.enter("TECHNICIAN", 390, 844, ColorScheme.DARK);
+        narrow.navigate(demo.url() + "/practice");
+        assertThat(heading(narrow, "What you played last")).isVisible();
+        assertThat(narrow.getByText("named something else")).isVisible();
+        readable(narrow, "practice, narrow, at night");
+        fits(narrow);
+        button(narrow, "Draw any case").click();
+        assertThat(narrow.getByText("min so far")).isVisible();
+        readable(narrow, "a drawn case, narrow, at night");
+        fits(narrow);
+    }
+}
