@@ -81,7 +81,9 @@
                   ? 'border-primary font-semibold'
                   : 'border-transparent'}"
                 aria-pressed={i === place}
-                onclick={() => (place = i)}><kbd class="max-[900px]:hidden">{i + 1}</kbd> {w.title}</button
+                onclick={() => (place = i)}
+                >{#if i < 9}<kbd class="max-[900px]:hidden">{i + 1}</kbd>{/if}
+                {w.title}</button
               >{/if}
           {/each}
         </div>
