@@ -9,6 +9,9 @@ create unlogged table claim (
 );
 grant select, insert, update, delete on claim to knot_app;
 
+-- Sweeps that have not ended are looked for every few seconds.
+create index sweep_running on sweep (segment_id) where state = 'RUNNING';
+
 -- Tries at signing in, by the SHA-256 of the name and the place that they are counted for; known_at is when somebody got in.
 create table sign_in_try (
     key bytea primary key,

@@ -10,8 +10,10 @@ import app.knottag.core.reading.ReadingException;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.EnumMap;
 import java.util.EnumSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -66,12 +68,26 @@ public final class Cases {
      */
     public static PracticeCase drawn(int number) {
         if (number < 0) throw new ReadingException("Drawn cases are counted from 0, was " + number);
-        var random = new Random(number * 7_919L + 17);
-        while (true) {
-            var one = draw("drawn-" + number, random);
-            if (one.isPresent() && Search.ends(one.get(), Search.best(one.get()).end())) return one.get();
-        }
+        return KEPT.computeIfAbsent(number, n -> {
+            var random = new Random(n * 7_919L + 17);
+            while (true) {
+                var one = draw("drawn-" + n, random);
+                if (one.isPresent()
+                        && Search.ends(one.get(), Search.best(one.get()).end())) return one.get();
+            }
+        });
     }
+
+    private static final int KEPT_MOST = 256;
+
+    /** The cases that were drawn last: somebody is at them, and asks again and again. */
+    private static final Map<Integer, PracticeCase> KEPT =
+            Collections.synchronizedMap(new LinkedHashMap<>(KEPT_MOST, 0.75f, true) {
+                @Override
+                protected boolean removeEldestEntry(Map.Entry<Integer, PracticeCase> eldest) {
+                    return size() > KEPT_MOST;
+                }
+            });
 
     private static Optional<PracticeCase> draw(String id, Random random) {
         var kind = Kinds.SHIPPED.get(random.nextInt(Kinds.SHIPPED.size()));

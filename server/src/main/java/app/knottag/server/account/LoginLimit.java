@@ -108,7 +108,12 @@ class LoginLimit {
      * transaction of whoever asks.
      */
     Optional<Duration> tryNow(String nameKey, String caller) {
-        return Objects.requireNonNull(apart.execute(t -> count(nameKey, caller)));
+        return Objects.requireNonNull(apart.execute(t -> {
+            var wait = count(nameKey, caller);
+            // Whoever has to wait leaves no trace, however many names they try.
+            if (wait.isPresent()) t.setRollbackOnly();
+            return wait;
+        }));
     }
 
     private Optional<Duration> count(String nameKey, String caller) {

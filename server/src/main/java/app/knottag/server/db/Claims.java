@@ -181,7 +181,7 @@ public class Claims implements DisposableBean {
         for (var claim : mine.values())
             if (!claim.lost && !call(now, "select pg_try_advisory_lock(?, ?)", claim.key)) {
                 claim.lost = true;
-                LOG.warn("{} {} is another server's now", claim.key.work, claim.key.id);
+                LOG.warn("{} {} may be another server's now", claim.key.work, claim.key.id);
             }
         return now;
     }

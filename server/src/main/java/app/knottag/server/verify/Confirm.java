@@ -128,8 +128,8 @@ public class Confirm {
         var target = targets.required(endpoint);
         var basis = bases.of(endpoint);
         var at = clock.instant();
-        atOnce.acquireUninterruptibly();
         var claim = claims.take(Work.CHECKS, endpointId);
+        atOnce.acquireUninterruptibly();
         try {
             var sofar = new SoFar(claim);
             var once = new Remembered(probes);

@@ -275,7 +275,8 @@ class Sweeps {
                 return sweep.claim.ends();
             }
         });
-        if (sweep.claim.lost()) return Outcome.cutOff("the database was away, and another server has gone on");
+        if (sweep.claim.lost())
+            return Outcome.cutOff("the database was away, so another server may have begun the same");
         // Whoever loses her own link in the middle has not found everybody else silent.
         if (!probes.here().equals(before))
             return Outcome.cutOff("this machine's own network changed in the middle, so nothing is said of anybody");
