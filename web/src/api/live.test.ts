@@ -120,6 +120,23 @@ describe('what others change', () => {
     expect(fetched['endpoint 7']).toBe(21);
   });
 
+  it('asks no more by itself once it is told, though the stream came later than the first answer', async () => {
+    const client = new QueryClient();
+    let asked = 0;
+    const options = { queryKey: ['site', 9], queryFn: () => ++asked, refetchInterval: unlessTold(false) };
+    const end = new QueryObserver(client, options).subscribe(() => {});
+    const stop = listen(client);
+    await later(5_000);
+    expect(asked).toBe(1);
+    Source.all.at(-1)?.tell();
+    await later(2_000);
+    const told = asked;
+    await later(60_000);
+    expect(asked).toBe(told);
+    stop();
+    end();
+  });
+
   it('asks again and again while nobody tells, and everything once when somebody does again', async () => {
     const every = unlessTold(false);
     const { fetched } = opened([['site', 1]]);

@@ -107,7 +107,12 @@ export function listen(client: QueryClient): () => void {
   let without: ReturnType<typeof setTimeout>;
   const hear = ({ told, changed, before = Infinity }: Word) => {
     const lost = now.told && !told;
-    now.told = told;
+    if (now.told !== told) {
+      now.told = told;
+      // Whoever was answered before this asks by the other rule until it is told which one counts.
+      for (const query of client.getQueryCache().getAll())
+        for (const looks of query.observers) looks.setOptions(looks.options);
+    }
     if (told) clearTimeout(without);
     if (changed) fetchAnew(client, changed, before);
     // Whoever hears nothing any more asks, and goes on asking.
