@@ -9,6 +9,8 @@ const person = (id: number, name: string, more = {}) => ({
   id,
   name,
   role: 'TECHNICIAN',
+  everySite: true,
+  workplaces: [],
   version: 3,
   closedAt: null,
   lastSeen: AT,
@@ -66,7 +68,32 @@ describe('people', () => {
     await vi.waitFor(() =>
       expect(sent).toContainEqual({
         call: 'PUT /api/people/2',
-        body: { role: 'TECHNICIAN', closed: true },
+        body: { role: 'TECHNICIAN', closed: true, everySite: true, sites: [] },
+        ifMatch: '"3"',
+      }),
+    );
+  });
+
+  it('chooses where somebody works, and goes on from what was chosen', async () => {
+    const sites = [1, 2, 3].map((id) => ({ id, name: `Shop ${id}`, code: 'S', client: '', endpoints: 0 }));
+    const sent = open({
+      'GET /api/people': {
+        body: [person(2, 'Joris Teel', { everySite: false, workplaces: [{ id: 1, name: 'Shop 1' }] })],
+      },
+      'GET /api/sites': { body: sites },
+      'PUT /api/people/2': { status: 204 },
+    });
+    const joris = await line('Joris Teel');
+    await fireEvent.click(joris.getByText('Only at Shop 1'));
+    expect(await joris.findByLabelText('Shop 1')).toBeChecked();
+    await fireEvent.click(joris.getByLabelText('Shop 1'));
+    expect(joris.getByText('Keep it so')).toBeDisabled();
+    await fireEvent.click(joris.getByLabelText('Shop 3'));
+    await fireEvent.click(joris.getByText('Keep it so'));
+    await vi.waitFor(() =>
+      expect(sent).toContainEqual({
+        call: 'PUT /api/people/2',
+        body: { role: 'TECHNICIAN', closed: false, everySite: false, sites: [3] },
         ifMatch: '"3"',
       }),
     );

@@ -195,6 +195,7 @@ class AuditTest extends InTheDemo {
             assertThat(field(page, "What it is, such as the owner’s phone")).hasCount(0);
         }
         page.getByText("Look again").press("Enter");
+        assertThat(heading(page, "Who is there")).isVisible();
         key(page, "Ask every address").press("Enter");
         assertThat(page.locator("[data-swept=AS_PLANNED]")
                         .filter(new Locator.FilterOptions().setHasText("Phone of the partners")))

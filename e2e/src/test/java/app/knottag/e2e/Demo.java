@@ -24,6 +24,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.Collectors;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -184,6 +185,14 @@ final class Demo implements AutoCloseable {
         } catch (InterruptedException e) {
             throw new IllegalStateException(e);
         }
+    }
+
+    /** What stands on every page that is open. */
+    String seen() {
+        return browser.contexts().stream()
+                .flatMap(c -> c.pages().stream())
+                .map(p -> "--- " + p.url() + "\n" + p.locator("body").innerText())
+                .collect(Collectors.joining("\n"));
     }
 
     String url() {

@@ -13,11 +13,19 @@ import org.assertj.core.api.Assertions;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.extension.AfterTestExecutionCallback;
+import org.junit.jupiter.api.extension.RegisterExtension;
 
 /** A story that has a demo of its own, in which the page never complains. */
 abstract class InTheDemo {
 
     static Demo demo;
+
+    /** What a page shows when its story fails is told, so that nobody has to guess who was not there to see it. */
+    @RegisterExtension
+    static final AfterTestExecutionCallback SEEN = story -> {
+        if (story.getExecutionException().isPresent()) System.err.println(demo.seen());
+    };
 
     @BeforeAll
     static void start() throws Exception {

@@ -169,6 +169,44 @@ class TogetherTest extends InTheDemo {
 
     @DisplayName(
             "Without network a slip in what is read back is found on the device, in the server's words, and not noted as done")
+    /** A lead says where somebody works, with the keyboard; from then on nothing of another site is there for him. */
+    @Test
+    void where() {
+        var lead = demo.enter("LEAD", 390, 844, ColorScheme.LIGHT);
+        lead.navigate(demo.url() + "/people");
+        var works = button(lead, "Where Joris Teel works: At every site");
+        works.press("Enter");
+        var dialog = lead.getByRole(AriaRole.DIALOG);
+        dialog.getByText("Only at some").click();
+        assertThat(button(lead, "Keep it so")).isDisabled();
+        dialog.getByRole(AriaRole.CHECKBOX).first().press("Space");
+        fits(lead);
+        readable(lead, "where somebody works");
+        String name = dialog.getByRole(AriaRole.LISTITEM)
+                .first()
+                .innerText()
+                .split(",")[0]
+                .strip();
+        button(lead, "Keep it so").press("Enter");
+        assertThat(dialog).isHidden();
+        var only = button(lead, "Where Joris Teel works: Only at " + name);
+        assertThat(only).isVisible();
+        var his = demo.enter("TECHNICIAN");
+        his.navigate(demo.url() + "/today");
+        assertThat(his.locator("main")).containsText(name);
+        assertThat(his.locator("main")).not().containsText("Clinic");
+        for (int site = 2; site <= 5; site++) {
+            his.navigate(demo.url() + "/sites/" + site + "/plan");
+            assertThat(heading(his, "There is no such site")).isVisible();
+        }
+        his.navigate(demo.url() + "/sites/1/plan");
+        assertThat(heading(his, "Shop floor")).isVisible();
+        only.press("Enter");
+        dialog.getByText("At every site").click();
+        button(lead, "Keep it so").press("Enter");
+        assertThat(works).isVisible();
+    }
+
     @Test
     void slip() {
         var page = demo.enter("TECHNICIAN");

@@ -1,10 +1,15 @@
 package app.knottag.server.account;
 
+import app.knottag.server.web.Scope;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
@@ -16,8 +21,21 @@ interface People {
 
     record Row(long id, String name, Role role, String passwordHash, int epoch, boolean closed) {}
 
-    /** What counts on each request. */
-    record Now(String name, Role role, int epoch) {}
+    /**
+     * What counts on each request.
+     *
+     * @param sites those that they see, with blanks between them, or null for all
+     */
+    record Now(String name, Role role, int epoch, @Nullable String sites) {
+        Scope scope() {
+            return Optional.ofNullable(sites)
+                    .map(s -> Scope.of(Stream.of(s.split(" "))
+                            .filter(n -> !n.isEmpty())
+                            .map(Long::valueOf)
+                            .toList()))
+                    .orElse(Scope.EVERYWHERE);
+        }
+    }
 
     record Unkeyed(long id, String name) {}
 
@@ -26,36 +44,60 @@ interface People {
             "select id, name, role, password_hash, epoch, closed_at is not null as closed from person where name_key = #{key}")
     Optional<Row> find(String key);
 
-    @Select("select name, role, epoch from person where id = #{id} and closed_at is null")
+    @Select("""
+            select name, role, epoch, case when role <> 'LEAD' and not every_site then
+              (select coalesce(string_agg(site_id::text, ' '), '') from person_site where person_id = id) end as sites
+            from person where id = #{id} and closed_at is null""")
     Optional<Now> now(long id);
 
     @Select("select id, name, role, password_hash, epoch, closed_at is not null as closed from person where id = #{id}")
     Optional<Row> get(long id);
 
-    /** @param signedIn on how many machines they are signed in now */
-    record PersonListed(
+    record PersonRow(
             long id,
             String name,
             Role role,
+            boolean everySite,
             int version,
             @Nullable Instant closedAt,
             @Nullable Instant lastSeen,
             int signedIn) {}
 
+    /** That somebody works at a site. */
+    record WorksAt(long personId, long siteId, String site) {}
+
     @Select("""
-            select p.id, p.name, p.role, p.version, p.closed_at,
+            select w.person_id, w.site_id, s.name as site from person_site w join site s on s.id = w.site_id
+            order by s.name, s.id""")
+    @Options(flushCache = Options.FlushCachePolicy.TRUE)
+    List<WorksAt> worksAt();
+
+    @Select("select every_site from person where id = #{id}")
+    @Options(flushCache = Options.FlushCachePolicy.TRUE)
+    boolean everySite(long id);
+
+    @Delete("delete from person_site where person_id = #{personId}")
+    void leaveSites(long personId);
+
+    @Insert("""
+            <script>insert into person_site (person_id, site_id) select #{personId}, id from site where id in
+            <foreach collection="sites" item="s" open="(" separator="," close=")">#{s}</foreach></script>""")
+    int joinSites(@Param("personId") long personId, @Param("sites") Set<Long> sites);
+
+    @Select("""
+            select p.id, p.name, p.role, p.every_site, p.version, p.closed_at,
               (select max(i.at) from sign_in i where i.person_id = p.id and i.what = 'ENTERED') as last_seen,
               (select count(*) from spring_session s
                 where s.principal_name = p.name and s.expiry_time > extract(epoch from now()) * 1000) as signed_in
             from person p order by p.closed_at is not null, p.name, p.id""")
-    List<PersonListed> all();
+    List<PersonRow> all();
 
     /** Everybody who can still manage people; nobody else changes that meanwhile. */
     @Select("select id from person where role = 'LEAD' and closed_at is null order by id for update")
     List<Long> leads();
 
     @Update("""
-            update person set role = #{role}, version = version + 1,
+            update person set role = #{role}, every_site = #{everySite}, version = version + 1,
               closed_at = case when #{closed} then coalesce(closed_at, now()) end,
               epoch = epoch + case when #{closed} and closed_at is null then 1 else 0 end
             where id = #{id} and version = #{version}""")
@@ -63,6 +105,7 @@ interface People {
             @Param("id") long id,
             @Param("version") int version,
             @Param("role") Role role,
+            @Param("everySite") boolean everySite,
             @Param("closed") boolean closed);
 
     @Update("update person set epoch = epoch + 1 where id = #{id}")

@@ -6,6 +6,7 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.security.Principal;
 import java.util.List;
+import java.util.Set;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -22,7 +23,12 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class PeopleController {
 
-    record PersonRequest(@NotNull Role role, @NotNull Boolean closed) {}
+    /** @param sites where they work, when that is not every site */
+    record PersonRequest(
+            @NotNull Role role,
+            @NotNull Boolean closed,
+            @NotNull Boolean everySite,
+            @NotNull @Size(max = 2_000) Set<Long> sites) {}
 
     record PasswordLink(String path, String name) {}
 
@@ -41,7 +47,7 @@ class PeopleController {
     }
 
     @GetMapping("/api/people")
-    List<People.PersonListed> people() {
+    List<Colleagues.PersonListed> people() {
         return colleagues.all();
     }
 
@@ -52,7 +58,8 @@ class PeopleController {
             @RequestHeader(name = "If-Match", required = false) String ifMatch,
             @Valid @RequestBody PersonRequest body,
             Principal by) {
-        colleagues.change(id, Etags.required(ifMatch), body.role(), body.closed(), by.getName());
+        var to = new Colleagues.Standing(body.role(), body.closed(), body.everySite(), body.sites());
+        colleagues.change(id, Etags.required(ifMatch), to, by.getName());
     }
 
     @DeleteMapping("/api/people/{id}/sessions")

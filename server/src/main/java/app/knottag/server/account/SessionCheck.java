@@ -19,7 +19,8 @@ import org.springframework.web.filter.OncePerRequestFilter;
 
 /**
  * Whether a session still stands, asked on each request: the person is there, nobody has ended its sessions since (its epoch is
- * that of the sign-in), and it is not older than a day. The role is that of now, not of the sign-in.
+ * that of the sign-in), and it is not older than a day. The role and the sites are those of now, not of
+ * the sign-in.
  */
 class SessionCheck extends OncePerRequestFilter {
 
@@ -51,6 +52,7 @@ class SessionCheck extends OncePerRequestFilter {
             Refusal.write(response, HttpStatus.UNAUTHORIZED, "session-ended", "Your session has ended. Sign in again.");
             return;
         }
+        stands.get().scope().keep(request);
         var authorities =
                 AuthorityUtils.createAuthorityList("ROLE_" + stands.get().role().name());
         if (!known.getAuthorities().containsAll(authorities)) {

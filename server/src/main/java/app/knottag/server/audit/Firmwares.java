@@ -12,6 +12,7 @@ import app.knottag.server.record.Sites;
 import app.knottag.server.web.Dates;
 import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
+import app.knottag.server.web.Scope;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
@@ -59,7 +60,8 @@ class Firmwares {
         var known = store.faults();
         var units = known.isEmpty()
                 ? Map.<String, List<UnitRow>>of()
-                : store.concerned().stream().collect(Collectors.groupingBy(UnitRow::kind));
+                : Scope.now().seen(store.concerned(), UnitRow::siteId).stream()
+                        .collect(Collectors.groupingBy(UnitRow::kind));
         var faults = known.stream()
                 .map(f -> new Fault(f, concerned(f, units.getOrDefault(f.kind(), List.of()))))
                 .toList();

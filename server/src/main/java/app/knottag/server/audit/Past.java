@@ -13,6 +13,7 @@ import app.knottag.server.audit.PastStore.StretchRow;
 import app.knottag.server.record.Sites;
 import app.knottag.server.web.Dates;
 import app.knottag.server.web.Problem;
+import app.knottag.server.web.Scope;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -66,6 +67,7 @@ class Past {
                 moment.map(m -> m.minus(Sighting.TOGETHER)).orElse(Instant.EPOCH),
                 moment.orElse(clock.now()).plus(Sighting.TOGETHER),
                 moment.isPresent(),
+                Scope.now().list(),
                 AT_MOST + 1));
         var stretches =
                 rows.stream().limit(AT_MOST).map(r -> stretch(r, siteId)).toList();

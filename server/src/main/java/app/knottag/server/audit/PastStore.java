@@ -33,8 +33,17 @@ interface PastStore {
      * @param mac empty for any
      * @param address empty for any
      * @param everybody whether all of a time are asked for, who stand by address
+     * @param within the numbers of the only sites that are told of, or null for all
      */
-    record Asked(long siteId, String mac, String address, Instant from, Instant to, boolean everybody, int atMost) {}
+    record Asked(
+            long siteId,
+            String mac,
+            String address,
+            Instant from,
+            Instant to,
+            boolean everybody,
+            @Nullable String within,
+            int atMost) {}
 
     @Select("""
             <script>
@@ -52,6 +61,7 @@ interface PastStore {
             where s.last_seen &gt;= #{from} and s.first_seen &lt;= #{to}
               <if test="mac != ''">and s.mac = #{mac}::macaddr</if>
               <if test="mac == ''">and s.site_id = #{siteId}</if>
+              <if test="within != null">and s.site_id = any(string_to_array(#{within}, ' ')::bigint[])</if>
               <if test="address != ''">and s.address = #{address}::inet</if>
             order by <if test="everybody">s.address,</if> s.last_seen desc, s.id desc limit #{atMost}
             </script>""")

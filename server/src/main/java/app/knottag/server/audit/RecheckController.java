@@ -2,6 +2,7 @@ package app.knottag.server.audit;
 
 import app.knottag.core.audit.Recheck.Line;
 import app.knottag.core.impact.Impact.Errand;
+import app.knottag.server.web.Scope;
 import java.time.Instant;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -40,7 +41,7 @@ class RecheckController {
         return new RecheckView(
                 (int) listed.lines().stream().filter(Line::overdue).count(),
                 listed.lines().stream().map(RecheckController::view).toList(),
-                listed.elsewhere().stream()
+                Scope.now().seen(listed.elsewhere(), p -> p.siteId()).stream()
                         .map(p -> new RecheckSiteView(
                                 p.siteId(), listed.names().getOrDefault(p.siteId(), ""), p.overdue()))
                         .toList(),

@@ -6,6 +6,7 @@ import app.knottag.core.today.Notice;
 import app.knottag.server.record.Appointments;
 import app.knottag.server.record.Noticing;
 import app.knottag.server.record.Sites;
+import app.knottag.server.web.Scope;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
@@ -61,7 +62,7 @@ class OpeningDates implements Noticing, Appointments {
     private record Together(long siteId, String title, String owner, LocalDate endsOn) {}
 
     @Override
-    public List<Notice> notices(Instant now) {
+    public List<Notice> notices(Instant now, Scope scope) {
         // Nowhere on earth is it later than a day after UTC.
         return openings.before(now.atZone(ZoneOffset.UTC).toLocalDate().plusDays(1)).stream()
                 .filter(o -> o.endsOn().isBefore(now.atZone(ZoneId.of(o.zone())).toLocalDate()))

@@ -4,6 +4,8 @@ import app.knottag.core.handover.TagCode;
 import app.knottag.core.handover.TagCode.Meant;
 import app.knottag.server.handover.HandoverStore.TaggedEndpoint;
 import app.knottag.server.web.Problem;
+import app.knottag.server.web.Scope;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -28,11 +30,15 @@ class TagLookup {
     TaggedEndpoint find(String text) {
         var read = TagCode.read(text);
         if (read.bare().isEmpty()) throw near(read);
-        return store.coded(List.of(read.bare().get())).stream()
+        return coded(List.of(read.bare().get())).stream()
                 .findFirst()
                 .orElseThrow(
                         () -> Problem.notFound(
                                 "This code is whole, but nothing living has it: the tag may be that of a device that is retired."));
+    }
+
+    private List<TaggedEndpoint> coded(Collection<String> bare) {
+        return Scope.now().seen(store.coded(bare), TaggedEndpoint::siteId);
     }
 
     /** Of several codes in a picture, such as those of the device's own label beside it, the one that is a tag's. */
@@ -47,7 +53,7 @@ class TagLookup {
         if (read.meant().isEmpty()) return Problem.of(HttpStatus.NOT_FOUND, "no-code", read.said());
         Map<String, Meant> meant =
                 read.meant().stream().collect(Collectors.toMap(Meant::bare, Function.identity(), (a, b) -> a));
-        var near = store.coded(meant.keySet()).stream()
+        var near = coded(meant.keySet()).stream()
                 .map(row -> new Near(
                         row,
                         Optional.ofNullable(meant.get(TagCode.bare(row.tagCode())))

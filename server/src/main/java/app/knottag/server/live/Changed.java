@@ -1,8 +1,10 @@
 package app.knottag.server.live;
 
+import app.knottag.server.web.Scope;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 
 /**
  * Where something was changed; what it was is asked for as always, by whoever may see it.
@@ -46,6 +48,12 @@ record Changed(Set<Long> sites, Set<Long> whole, Set<Long> endpoints, boolean ev
                 many ? touched : together(whole, other.whole),
                 many ? Set.of() : all,
                 everywhere || other.everywhere);
+    }
+
+    /** Returns what of it somebody may be told who sees but some sites; which endpoints of them, only where no other site is touched. */
+    Changed within(Scope scope) {
+        var seen = sites.stream().filter(scope::sees).collect(Collectors.toSet());
+        return seen.size() == sites.size() ? this : new Changed(seen, seen, Set.of(), everywhere);
     }
 
     private static Set<Long> together(Set<Long> one, Set<Long> two) {

@@ -1,6 +1,7 @@
 package app.knottag.server.live;
 
 import app.knottag.server.web.Problem;
+import app.knottag.server.web.Scope;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
@@ -32,7 +33,7 @@ class LiveController {
                             schema = @Schema(implementation = Changed.class)))
     ResponseEntity<SseEmitter> live(
             Principal person, @RequestHeader(name = "Last-Event-ID", defaultValue = "") String last) {
-        var stream = streams.open(person.getName(), last)
+        var stream = streams.open(person.getName(), Scope.now(), last)
                 .orElseThrow(() -> Problem.of(
                         HttpStatus.TOO_MANY_REQUESTS,
                         "too-many-pages",

@@ -4,6 +4,7 @@ import app.knottag.server.db.Base;
 import app.knottag.server.db.Ear;
 import app.knottag.server.record.ByClock;
 import app.knottag.server.record.ByClock.Standing;
+import app.knottag.server.web.Scope;
 import java.io.IOException;
 import java.time.Clock;
 import java.util.ArrayDeque;
@@ -55,12 +56,14 @@ class LiveStreams {
     private static final class Stream {
         final SseEmitter emitter = new SseEmitter(0L);
         final String person;
+        final Scope scope;
         final long begun = System.nanoTime();
         final AtomicInteger behind = new AtomicInteger();
         private CompletableFuture<?> tail = CompletableFuture.completedFuture(null);
 
-        Stream(String person) {
+        Stream(String person, Scope scope) {
             this.person = person;
+            this.scope = scope;
         }
 
         /** One after the other, and never in the thread that tells all of them. */
@@ -114,12 +117,13 @@ class LiveStreams {
      * Opens a stream. It begins with what was changed since the event that the page got last, when that is known here; with
      * everything, when it is not.
      *
+     * @param scope of which sites it is told
      * @param last the id of the last event, or empty for a page that opens
      */
-    Optional<SseEmitter> open(String person, String last) {
+    Optional<SseEmitter> open(String person, Scope scope, String last) {
         long own = streams.stream().filter(s -> s.person.equals(person)).count();
         if (own >= OF_ONE_PERSON || streams.size() >= OF_ALL) return Optional.empty();
-        var stream = new Stream(person);
+        var stream = new Stream(person, scope);
         stream.emitter.onCompletion(() -> streams.remove(stream));
         stream.emitter.onError(e -> streams.remove(stream));
         synchronized (this) {
@@ -147,7 +151,7 @@ class LiveStreams {
         pending = Changed.NOTHING;
         told.addLast(now);
         if (told.size() > KEPT) told.removeFirst();
-        streams.forEach(s -> send(s, now));
+        for (var stream : streams) if (!now.changed().within(stream.scope).equals(Changed.NOTHING)) send(stream, now);
     }
 
     /** What has become another by the clock alone; nobody asks while nobody looks. */
@@ -179,6 +183,7 @@ class LiveStreams {
     }
 
     private void send(Stream stream, Told what) {
+        var changed = what.changed().within(stream.scope);
         stream.then(
                 () -> write(
                         stream,
@@ -186,7 +191,7 @@ class LiveStreams {
                                 .id(own + " " + what.number())
                                 .name("changed")
                                 .reconnectTime(AGAIN_MILLIS)
-                                .data(what.changed())),
+                                .data(changed)),
                 hands);
     }
 

@@ -9,6 +9,7 @@ import app.knottag.server.onboard.RunbookController.RunningView;
 import app.knottag.server.record.ByClock;
 import app.knottag.server.record.Noticing;
 import app.knottag.server.record.StepStore;
+import app.knottag.server.web.Scope;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -37,7 +38,7 @@ class RunningWaits implements Noticing, ByClock {
     }
 
     List<RunningView> views(Instant now) {
-        return steps.running().stream().map(r -> view(r, now)).toList();
+        return steps.running(Scope.now().list()).stream().map(r -> view(r, now)).toList();
     }
 
     private RunningView view(StepStore.RunningRow r, Instant now) {
@@ -68,8 +69,8 @@ class RunningWaits implements Noticing, ByClock {
     }
 
     @Override
-    public List<Notice> notices(Instant now) {
-        return steps.running().stream()
+    public List<Notice> notices(Instant now, Scope scope) {
+        return steps.running(scope.list()).stream()
                 .flatMap(r -> step(r).stream()
                         .flatMap(s -> s.waiting().stream()
                                 .map(w -> Notice.wait(

@@ -10,6 +10,7 @@ import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.record.SiteStore;
 import app.knottag.server.record.Sites;
+import app.knottag.server.web.Scope;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -69,7 +70,9 @@ class EndpointViews {
         String text = q.strip().replaceFirst("(?i)^https?://.*/t/", "").toLowerCase(Locale.ROOT);
         if (text.isEmpty() || text.length() > LONGEST_QUESTION) return List.of();
         return store.search(
-                siteId, "%" + text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%");
+                siteId,
+                "%" + text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%",
+                Scope.now().list());
     }
 
     EndpointView view(EndpointStore.Row e) {

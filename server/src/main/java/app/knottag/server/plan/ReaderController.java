@@ -14,6 +14,7 @@ import app.knottag.core.reading.Reading;
 import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.Sites;
 import app.knottag.server.web.FormReader;
+import app.knottag.server.web.Scope;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
@@ -122,14 +123,17 @@ class ReaderController {
 
     @PostMapping("/api/mac/read")
     Reading mac(@Valid @RequestBody MacReadRequest body) {
-        if (body.siteId() != null)
+        if (body.siteId() != null) {
+            Scope.check(body.siteId());
             return endpoints.readMac(body.siteId(), body.endpointId() == null ? 0 : body.endpointId(), body.text());
+        }
         return MacReader.read(
                 body.text(), body.known() == null ? List.of() : body.known(), Optional.ofNullable(body.expected()));
     }
 
     @PostMapping("/api/serial/read")
     Reading serial(@Valid @RequestBody SerialReadRequest body) {
+        Scope.check(body.siteId());
         return endpoints.readSerial(
                 body.siteId(), body.kind(), body.endpointId() == null ? 0 : body.endpointId(), body.text());
     }

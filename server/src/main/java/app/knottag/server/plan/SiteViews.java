@@ -9,6 +9,7 @@ import app.knottag.core.series.Series;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.SiteStore;
 import app.knottag.server.record.Sites;
+import app.knottag.server.web.Scope;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -71,7 +72,7 @@ class SiteViews {
     }
 
     List<SiteStore.SummaryRow> all() {
-        return store.summaries();
+        return Scope.now().seen(store.summaries(), SiteStore.SummaryRow::id);
     }
 
     SiteView one(long siteId) {
@@ -123,7 +124,7 @@ class SiteViews {
     }
 
     List<SchemeLine> schemes() {
-        return store.summaries().stream()
+        return all().stream()
                 .flatMap(site -> store.segments(site.id()).stream()
                         .map(s -> new SchemeLine(
                                 s.id(),

@@ -149,9 +149,11 @@ public interface EndpointStore {
             @Param("limit") int limit);
 
     @Select(LINE + """
-            where e.retired_at is null and e.finder like #{pattern} escape '\\' order by (e.site_id = #{siteId}) desc, e.address,
-                e.id limit 12""")
-    List<EndpointLine> search(@Param("siteId") long siteId, @Param("pattern") String pattern);
+            where e.retired_at is null and e.finder like #{pattern} escape '\\'
+            and (#{within}::text is null or e.site_id = any(string_to_array(#{within}, ' ')::bigint[]))
+            order by (e.site_id = #{siteId}) desc, e.address, e.id limit 12""")
+    List<EndpointLine> search(
+            @Param("siteId") long siteId, @Param("pattern") String pattern, @Param("within") @Nullable String within);
 
     @Select("""
             select station, count(*) as waiting, bool_or(status = 'FAILED') as failed, bool_or(status = 'ACTIVE') as active
@@ -321,5 +323,6 @@ public interface EndpointStore {
             select e.site_id, s.name as site, e.id, e.name from interface i join endpoint e on e.id = i.endpoint_id join site s on
                 s.id = e.site_id
             where i.mac = #{mac} and i.retired_at is null and e.site_id <> #{siteId} and e.retired_at is null order by e.id limit 1""")
+    @Nullable
     Elsewhere elsewhere(@Param("siteId") long siteId, @Param("mac") Mac mac);
 }

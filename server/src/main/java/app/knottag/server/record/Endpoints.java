@@ -11,6 +11,7 @@ import app.knottag.core.reading.Finding.Code;
 import app.knottag.core.reading.Reading;
 import app.knottag.server.record.InterfaceStore.InterfaceRow;
 import app.knottag.server.web.Problem;
+import app.knottag.server.web.Scope;
 import java.util.ArrayList;
 import java.util.Map;
 import java.util.Optional;
@@ -35,7 +36,9 @@ public class Endpoints {
     }
 
     public EndpointStore.Row get(long id) {
-        return Optional.ofNullable(store.find(id)).orElseThrow(() -> Problem.notFound("There is no such endpoint."));
+        return Optional.ofNullable(store.find(id))
+                .filter(e -> Scope.now().sees(e.siteId()))
+                .orElseThrow(() -> Problem.notFound("There is no such endpoint."));
     }
 
     /** Context for reading an address of this endpoint, or of a new one (id 0). */
@@ -66,9 +69,13 @@ public class Endpoints {
         Optional.ofNullable(store.elsewhere(siteId, mac))
                 .ifPresent(e -> more.add(Finding.of(
                         Code.OTHER_SITE,
-                        mac + " is on record at " + e.site() + " for " + e.name()
-                                + ". Has the unit moved here? Then retire it there.")));
+                        Scope.now().sees(e.siteId())
+                                ? mac + " is on record at " + e.site() + " for " + e.name()
+                                        + ". Has the unit moved here? Then retire it there."
+                                : mac + " is on record at a site where you do not work. Has the unit moved here? Then a"
+                                        + " lead retires it there.")));
         Optional.ofNullable(store.find(endpointId))
+                .filter(e -> e.siteId() == siteId)
                 .map(EndpointStore.Row::kind)
                 .flatMap(k -> makers(siteId, endpointId).oddFor(mac, k))
                 .ifPresent(said -> more.add(Finding.of(Code.ODD_MAKER, said)));

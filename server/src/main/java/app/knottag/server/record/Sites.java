@@ -15,6 +15,7 @@ import app.knottag.server.record.SiteStore.SegmentRow;
 import app.knottag.server.record.SiteStore.SeriesRow;
 import app.knottag.server.record.SiteStore.SiteRow;
 import app.knottag.server.web.Problem;
+import app.knottag.server.web.Scope;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.time.ZoneId;
@@ -45,7 +46,9 @@ public class Sites {
     }
 
     public SiteRow site(long id) {
-        return Optional.ofNullable(store.site(id)).orElseThrow(() -> Problem.notFound("There is no such site."));
+        return Optional.ofNullable(store.site(id))
+                .filter(s -> Scope.now().sees(s.id()))
+                .orElseThrow(() -> Problem.notFound("There is no such site."));
     }
 
     /** Returns the moment as the site sees and writes it. */
@@ -55,7 +58,9 @@ public class Sites {
     }
 
     public SegmentRow segment(long id) {
-        return Optional.ofNullable(store.segment(id)).orElseThrow(() -> Problem.notFound("There is no such segment."));
+        return Optional.ofNullable(store.segment(id))
+                .filter(s -> Scope.now().sees(s.siteId()))
+                .orElseThrow(() -> Problem.notFound("There is no such segment."));
     }
 
     /** Returns a segment of this very site. */

@@ -9,6 +9,7 @@ import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
+import org.jspecify.annotations.Nullable;
 
 /** Steps of runbooks as they stand in the database. */
 @Mapper
@@ -87,6 +88,6 @@ public interface StepStore {
             select e.site_id, si.name as site, s.endpoint_id, e.name as endpoint, e.kind, e.kind_version, s.key, s.started_at, s.restarts
             from step s join endpoint e on e.id = s.endpoint_id join site si on si.id = e.site_id
             where e.retired_at is null and s.started_at is not null and s.ended_at is null
-            order by s.started_at limit 200""")
-    List<RunningRow> running();
+            and (#{within}::text is null or e.site_id = any(string_to_array(#{within}, ' ')::bigint[])) order by s.started_at limit 200""")
+    List<RunningRow> running(@Nullable String within);
 }

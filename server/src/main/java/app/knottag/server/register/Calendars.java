@@ -57,7 +57,11 @@ class Calendars {
         @Insert("insert into calendar_feed (token_hash, site_id, person) values (#{hash}, #{siteId}, #{person})")
         void add(@Param("hash") byte[] hash, @Param("siteId") long siteId, @Param("person") String person);
 
-        @Select("select site_id from calendar_feed where token_hash = #{hash}")
+        /** As long as whoever began it works at the site. */
+        @Select("""
+                select f.site_id from calendar_feed f join person p on p.name = f.person and p.closed_at is null
+                where f.token_hash = #{hash} and (p.role = 'LEAD' or p.every_site
+                  or exists (select 1 from person_site w where w.person_id = p.id and w.site_id = f.site_id))""")
         Long site(byte[] hash);
 
         @Select("select count(*) from calendar_feed where site_id = #{siteId} and person = #{person}")

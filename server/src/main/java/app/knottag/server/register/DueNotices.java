@@ -10,6 +10,7 @@ import app.knottag.server.record.RegistrationStore;
 import app.knottag.server.record.RegistryBook;
 import app.knottag.server.register.DueStore.DueRow;
 import app.knottag.server.register.DueStore.DueSite;
+import app.knottag.server.web.Scope;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.EnumSet;
@@ -46,7 +47,7 @@ class DueNotices implements Noticing {
     }
 
     @Override
-    public List<Notice> notices(Instant now) {
+    public List<Notice> notices(Instant now, Scope scope) {
         var sites = store.sites();
         if (sites.isEmpty()) return List.of();
         var due = store.due(sites.stream().map(DueSite::id).toList());

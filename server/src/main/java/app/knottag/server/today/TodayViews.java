@@ -7,6 +7,7 @@ import app.knottag.core.today.Today;
 import app.knottag.server.record.Concerned;
 import app.knottag.server.record.Noticing;
 import app.knottag.server.today.TodayStore.WaitingRow;
+import app.knottag.server.web.Scope;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.LinkedHashMap;
@@ -67,8 +68,11 @@ class TodayViews {
 
     TodayView today() {
         var now = clock.instant();
-        var today = Today.of(all.stream().flatMap(n -> n.notices(now).stream()).toList());
-        var sites = store.waiting().stream()
+        var scope = Scope.now();
+        var notices = Scope.everywhere(
+                () -> all.stream().flatMap(n -> n.notices(now, scope).stream()).toList());
+        var today = Today.of(scope.seen(notices, n -> n.site().id()));
+        var sites = scope.seen(store.waiting(), WaitingRow::siteId).stream()
                 .collect(Collectors.groupingBy(WaitingRow::siteId, LinkedHashMap::new, Collectors.toList()));
         return new TodayView(
                 machine.concerns().stream()

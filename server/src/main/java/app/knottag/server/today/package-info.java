@@ -1,7 +1,7 @@
 /**
  * The day at a glance, over all sites. Start at {@link app.knottag.server.today.TodayController}.
  *
- * <p>May use: record.
+ * <p>May use: record, web.
  */
 @NullMarked
 package app.knottag.server.today;

@@ -4,6 +4,7 @@ import app.knottag.core.runbook.Stage.Station;
 import app.knottag.core.today.Notice;
 import app.knottag.server.record.Noticing;
 import app.knottag.server.verify.BrokenStore.BrokenRow;
+import app.knottag.server.web.Scope;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -24,7 +25,7 @@ class Broken implements Noticing {
     private record Together(Notice.Site site, Station station) {}
 
     @Override
-    public List<Notice> notices(Instant now) {
+    public List<Notice> notices(Instant now, Scope scope) {
         return store.broken().stream()
                 .collect(Collectors.groupingBy(
                         r -> new Together(new Notice.Site(r.siteId(), r.site()), r.station()),

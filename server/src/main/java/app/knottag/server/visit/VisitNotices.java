@@ -4,6 +4,7 @@ import app.knottag.core.runbook.Stage.Station;
 import app.knottag.core.today.Notice;
 import app.knottag.server.record.Noticing;
 import app.knottag.server.visit.VisitStore.LineRow;
+import app.knottag.server.web.Scope;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -27,9 +28,9 @@ class VisitNotices implements Noticing {
     }
 
     @Override
-    public List<Notice> notices(Instant now) {
+    public List<Notice> notices(Instant now, Scope scope) {
         var held = inHand.running().stream().collect(Collectors.groupingBy(HandStore.HeldRow::visitId));
-        return store.open().stream()
+        return store.open(scope.list()).stream()
                 .map(row -> notice(row, held.getOrDefault(row.id(), List.of()), now))
                 .toList();
     }

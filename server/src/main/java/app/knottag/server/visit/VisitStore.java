@@ -5,7 +5,6 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
@@ -85,13 +84,19 @@ interface VisitStore {
     @Select(ROW + "where site_id = #{siteId} and ended_at is null order by begins, id limit 50")
     List<VisitRow> openOf(long siteId);
 
-    @Select(LINE + " where v.ended_at is null order by v.begins, v.id limit 100")
-    List<LineRow> open();
+    /** A visit is seen by whoever sees every site that it goes to. */
+    String SEEN = """
+             (#{within}::text is null or v.site_id = any(string_to_array(#{within}, ' ')::bigint[])
+              and not exists (select from visit_unit w join endpoint e on e.id = w.endpoint_id
+                where w.visit_id = v.id and e.site_id <> all(string_to_array(#{within}, ' ')::bigint[])))\s""";
 
-    @Select(LINE
-            + " where v.site_id = #{siteId} or exists (select from visit_unit w join endpoint e on e.id = w.endpoint_id"
-            + " where w.visit_id = v.id and e.site_id = #{siteId}) order by v.begins desc, v.id desc limit 100")
-    List<LineRow> ofSite(long siteId);
+    @Select(LINE + " where v.ended_at is null and" + SEEN + "order by v.begins, v.id limit 100")
+    List<LineRow> open(@Param("within") @Nullable String within);
+
+    @Select(LINE + " where" + SEEN
+            + "and (v.site_id = #{siteId} or exists (select from visit_unit w join endpoint e on e.id = w.endpoint_id"
+            + " where w.visit_id = v.id and e.site_id = #{siteId})) order by v.begins desc, v.id desc limit 100")
+    List<LineRow> ofSite(@Param("siteId") long siteId, @Param("within") @Nullable String within);
 
     @Select("""
             insert into visit (site_id, name, begins, due, brief)
@@ -131,11 +136,13 @@ interface VisitStore {
             join site s on s.id = e.site_id where u.visit_id = #{id} order by u.endpoint_id""")
     List<UnitRow> units(long id);
 
+    record ThereRow(long id, long siteId) {}
+
     /** Those of some endpoints that are not retired. */
     @Select("""
-            <script>select id from endpoint where retired_at is null and id in
+            <script>select id, site_id from endpoint where retired_at is null and id in
             <foreach collection="ids" item="id" open="(" separator="," close=")">#{id}</foreach></script>""")
-    Set<Long> there(@Param("ids") Collection<Long> ids);
+    List<ThereRow> there(@Param("ids") Collection<Long> ids);
 
     record NameRow(long endpointId, long siteId, String name, String place, String serial) {}
 

@@ -21,6 +21,7 @@ import app.knottag.server.visit.VisitView.VisitLine;
 import app.knottag.server.visit.VisitView.VisitMeans;
 import app.knottag.server.visit.VisitView.VisitState;
 import app.knottag.server.visit.VisitView.VisitUnitView;
+import app.knottag.server.web.Scope;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
@@ -57,11 +58,11 @@ class VisitViews {
     }
 
     List<VisitLine> open() {
-        return store.open().stream().map(this::line).toList();
+        return store.open(Scope.now().list()).stream().map(this::line).toList();
     }
 
     List<VisitLine> ofSite(long siteId) {
-        return store.ofSite(siteId).stream().map(this::line).toList();
+        return store.ofSite(siteId, Scope.now().list()).stream().map(this::line).toList();
     }
 
     private VisitLine line(VisitStore.LineRow row) {

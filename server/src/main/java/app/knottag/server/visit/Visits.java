@@ -11,6 +11,7 @@ import app.knottag.server.visit.VisitStore.UnitRow;
 import app.knottag.server.visit.VisitStore.VisitRow;
 import app.knottag.server.web.Etags;
 import app.knottag.server.web.Problem;
+import app.knottag.server.web.Scope;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -205,8 +206,9 @@ public class Visits {
                     throw Problem.field(
                             "people/" + p + "/name",
                             "at-another-visit",
-                            mine.name() + " is at “" + other.name()
-                                    + "” at that time. Say from when until when they are here and there, or take somebody else.");
+                            mine.name() + " is at "
+                                    + (Scope.now().sees(other.siteId()) ? "“" + other.name() + "”" : "another visit")
+                                    + " at that time. Say from when until when they are here and there, or take somebody else.");
             }
         }
     }
@@ -235,8 +237,10 @@ public class Visits {
     private void ofSite(long siteId, List<VisitUnitRequest> units) {
         sites.site(siteId);
         if (units.isEmpty()) return;
-        Set<Long> there =
-                store.there(units.stream().map(VisitUnitRequest::endpointId).toList());
+        var asked = units.stream().map(VisitUnitRequest::endpointId).toList();
+        var there = Scope.now().seen(store.there(asked), VisitStore.ThereRow::siteId).stream()
+                .map(VisitStore.ThereRow::id)
+                .collect(Collectors.toSet());
         for (int i = 0; i < units.size(); i++)
             if (!there.contains(units.get(i).endpointId()))
                 throw Problem.field("units/" + i, "not-here", "There is no such endpoint, or it was retired.");

@@ -15,6 +15,7 @@ import app.knottag.server.watch.NightStore.NightRow;
 import app.knottag.server.watch.WatchStore.WatchRow;
 import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
+import app.knottag.server.web.Scope;
 import jakarta.mail.internet.AddressException;
 import jakarta.mail.internet.InternetAddress;
 import java.time.Clock;
@@ -177,7 +178,7 @@ class MorningMail {
                 .findFirst()
                 .orElse(DateStyle.WORDS);
         var due = noticing.stream()
-                .flatMap(n -> n.notices(now).stream())
+                .flatMap(n -> n.notices(now, Scope.EVERYWHERE).stream())
                 .filter(n -> DUE.contains(n.what()))
                 .toList();
         return MorningText.of(told.get(0).morning(), style, sites, due);

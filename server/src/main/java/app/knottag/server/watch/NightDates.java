@@ -4,6 +4,7 @@ import app.knottag.core.today.Notice;
 import app.knottag.server.record.Appointments;
 import app.knottag.server.record.Noticing;
 import app.knottag.server.watch.NightStore.NightRow;
+import app.knottag.server.web.Scope;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -37,7 +38,7 @@ class NightDates implements Noticing, Appointments {
     }
 
     @Override
-    public List<Notice> notices(Instant now) {
+    public List<Notice> notices(Instant now, Scope scope) {
         var all = new ArrayList<Notice>();
         for (var n : store.unread(now.minus(TOLD_FOR)))
             if (runs.outcome(n).tells())

@@ -139,7 +139,7 @@ public class Watches {
     }
 
     private NightRow night(long id) {
-        return nights.find(id).orElseThrow(() -> Problem.notFound("There was no such night."));
+        return nights.find(id).orElseThrow(() -> Problem.notFound("There is no such night."));
     }
 
     /** Somebody has read what it tells. */

@@ -63,7 +63,7 @@ class PeopleApiTest {
         return lead.send(
                 "PUT",
                 "/api/people/" + person.get("id").asLong(),
-                "{\"role\":\"" + role + "\",\"closed\":" + closed + "}");
+                "{\"role\":\"" + role + "\",\"closed\":" + closed + ",\"everySite\":true,\"sites\":[]}");
     }
 
     @DisplayName("A role counts from the next request on, and only from the version that was seen")
@@ -123,9 +123,14 @@ class PeopleApiTest {
         lead.ifMatch = "\"" + bo.get("version").asInt() + "\"";
         List<Callable<Integer>> both = List.of(
                 () -> boApi.send(
-                                "PUT", "/api/people/" + me.get("id").asLong(), "{\"role\":\"OFFICE\",\"closed\":false}")
+                                "PUT",
+                                "/api/people/" + me.get("id").asLong(),
+                                "{\"role\":\"OFFICE\",\"closed\":false,\"everySite\":true,\"sites\":[]}")
                         .status(),
-                () -> lead.send("PUT", "/api/people/" + bo.get("id").asLong(), "{\"role\":\"OFFICE\",\"closed\":false}")
+                () -> lead.send(
+                                "PUT",
+                                "/api/people/" + bo.get("id").asLong(),
+                                "{\"role\":\"OFFICE\",\"closed\":false,\"everySite\":true,\"sites\":[]}")
                         .status());
         var pool = Executors.newFixedThreadPool(2);
         try {
@@ -273,7 +278,12 @@ class PeopleApiTest {
     })
     void whoMay(Role role, String method, String path, int status) {
         Running.as(role)
-                .send(method, path, path.endsWith("999999") ? "{\"role\":\"LEAD\",\"closed\":false}" : "{}")
+                .send(
+                        method,
+                        path,
+                        path.endsWith("999999")
+                                ? "{\"role\":\"LEAD\",\"closed\":false,\"everySite\":true,\"sites\":[]}"
+                                : "{}")
                 .expect(status);
     }
 }

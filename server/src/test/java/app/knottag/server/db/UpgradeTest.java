@@ -293,7 +293,7 @@ class UpgradeTest {
             for (String table : list("select table_name from information_schema.tables where table_schema = 'public'"))
                 if (!table.matches(
                         "flyway.*|spring_session.*|idempotency|person|invitation|log_entry|log_head|calendar_feed|"
-                                + "claim|sign_in_try|practice_result|label_grid|"
+                                + "claim|sign_in_try|practice_result|person_site|label_grid|"
                                 + "morning_mail|firmware_fault|backup|sign_in"))
                     assertThat(was).as("nothing of a site is left out").containsKey("data/" + table + ".json");
             assertThat(new String(was.get("data/endpoint.json"), StandardCharsets.UTF_8))

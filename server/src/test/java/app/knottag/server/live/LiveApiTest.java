@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.knottag.server.Api;
 import app.knottag.server.Running;
 import app.knottag.server.account.Role;
+import app.knottag.server.web.Scope;
 import java.net.http.HttpResponse;
 import java.sql.SQLException;
 import java.util.ArrayList;
@@ -153,6 +154,27 @@ class LiveApiTest {
         assertThat(pages.get(200)).hasSize(24);
         assertThat(pages.get(429)).hasSize(6);
         pages.get(200).forEach(p -> p.body().close());
+    }
+
+    @DisplayName("Whoever works at some sites is told of those alone, and of another not even a number")
+    @ParameterizedTest(name = "{0}: {1}, {2}, {3}")
+    @CsvSource(
+            delimiter = '|',
+            nullValues = "-",
+            value = {
+                "4 9     | [4] | []  | [9]",
+                "5 9     | []  | []  | []",
+                "4 9,5 8 | [4] | [4] | []",
+                "4,5     | [4] | [4] | []",
+            })
+    void within(String told, String sites, String whole, String endpoints) {
+        var changed = Stream.of(told.split(",")).map(Changed::read).reduce(Changed.NOTHING, Changed::and);
+        var hers = changed.within(Scope.of(List.of(4L, 6L)));
+        assertThat(hers.sites()).hasToString(sites);
+        assertThat(hers.whole()).hasToString(whole);
+        assertThat(hers.endpoints()).hasToString(endpoints);
+        assertThat(changed.within(Scope.EVERYWHERE)).isEqualTo(changed);
+        assertThat(Changed.EVERYWHERE.within(Scope.of(List.of())).everywhere()).isTrue();
     }
 
     @DisplayName("Many endpoints at once are told as their sites")
