@@ -140,6 +140,7 @@ public final class Running {
                         "--knot.night.questions-a-second=10000",
                         "--knot.night.look-every=86400000",
                         "--knot.backups=true",
+                        "--knot.metrics.port=0",
                         "--knot.data=" + LISTS,
                         "--knot.lists.folder=" + LISTS);
     }

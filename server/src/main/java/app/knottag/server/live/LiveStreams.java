@@ -5,6 +5,9 @@ import app.knottag.server.db.Ear;
 import app.knottag.server.record.ByClock;
 import app.knottag.server.record.ByClock.Standing;
 import app.knottag.server.web.Scope;
+import io.micrometer.core.instrument.Gauge;
+import io.micrometer.core.instrument.MeterRegistry;
+import io.micrometer.core.instrument.binder.MeterBinder;
 import java.io.IOException;
 import java.time.Clock;
 import java.util.ArrayDeque;
@@ -36,7 +39,7 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
  * A stream ends after a few minutes; the page opens the next by itself, and whoever is signed out by then gets none.
  */
 @Component
-class LiveStreams {
+public class LiveStreams implements MeterBinder {
 
     private static final Logger LOG = LoggerFactory.getLogger(LiveStreams.class);
 
@@ -107,6 +110,13 @@ class LiveStreams {
         this.byClock = byClock;
         this.clock = clock;
         ear = new Ear(Base.of(base), "knot", this::hears);
+    }
+
+    @Override
+    public void bindTo(MeterRegistry registry) {
+        Gauge.builder("knot.pages", streams, List::size)
+                .description("Pages that listen")
+                .register(registry);
     }
 
     private synchronized void hears(Optional<String> what) {

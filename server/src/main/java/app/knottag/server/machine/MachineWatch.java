@@ -94,6 +94,14 @@ public class MachineWatch implements Concerned {
         return store.answers() == 1;
     }
 
+    Optional<Long> room() {
+        return disk.free().stream().boxed().findFirst();
+    }
+
+    Optional<Instant> lastBackup() {
+        return store.last();
+    }
+
     @Override
     public List<Machine.Concern> concerns() {
         var jump = store.jump().map(j -> new Machine.Jump(j.at(), Duration.ofSeconds(j.seconds())));
