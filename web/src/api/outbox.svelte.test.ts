@@ -1,6 +1,15 @@
 import { QueryClient } from '@tanstack/svelte-query';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { outbox, withUnsent, withUnsentLabel, type Did } from './outbox.svelte';
+import type { Schemas } from './client';
+import {
+  factsDid,
+  openingDid,
+  openingSays,
+  outbox,
+  withUnsent,
+  withUnsentLabel,
+  type Did,
+} from './outbox.svelte';
 
 const disk = vi.hoisted(() => new Map<number, unknown>());
 vi.mock('idb-keyval', () => ({
@@ -19,6 +28,21 @@ type Step = {
 };
 const open = (key: string): Step => ({ key, status: 'PENDING', by: '', evidence: {}, findings: [] });
 
+type Opening = Schemas['OpeningView'];
+const opening = (key: string, title: string): Opening => ({
+  ...{
+    key,
+    title,
+    closes: '',
+    owner: '',
+    ends: null,
+    closed: false,
+    overdue: false,
+    secret: false,
+    note: '',
+  },
+});
+
 /** A server with one runbook, as far as the outbox knows it; it may be out of reach, and lose its answers. */
 class Server {
   steps = ['unpack', 'label', 'boot'].map(open);
@@ -28,6 +52,8 @@ class Server {
   refuses: Record<string, string> = {};
   fails: Record<string, string> = {};
   puts: string[] = [];
+  facts: Record<string, string> = {};
+  openings = [opening('door', 'Its door')];
   label = { mac: '00:00:5E:00:53:01', serial: 'A', model: '' };
 
   answer = async (request: Request) => {
@@ -35,7 +61,7 @@ class Server {
     const path = new URL(request.url).pathname;
     const json = (body: unknown, status = 200) =>
       new Response(JSON.stringify(body), { status, headers: { ETag: `"${this.version}"` } });
-    if (request.method === 'GET') return json(path.endsWith('runbook') ? { steps: this.steps } : this.label);
+    if (request.method === 'GET') return json(path.endsWith('runbook') ? this.book() : this.label);
     if (request.headers.get('If-Match') !== `"${this.version}"`) return json({}, 412);
     const body = await request.json();
     if (request.method === 'PATCH') {
@@ -44,12 +70,41 @@ class Server {
       return json(this.label);
     }
     const key = path.split('/').at(-1) ?? '';
+    if (key === 'facts' || path.includes('/openings/')) {
+      if (key === 'facts') Object.assign(this.facts, body.facts);
+      else this.say(key, body);
+      this.version++;
+      if (this.losesAnswer) throw new TypeError('lost on the way');
+      return json(this.book());
+    }
     if (this.refuses[key]) return json({ detail: this.refuses[key] }, 409);
     this.puts.push(`${body.action} ${key}`);
     this.does(key, 'Imke', body.evidence ?? {}, body.action);
     if (this.losesAnswer) throw new TypeError('lost on the way');
     return json({ steps: this.steps });
   };
+
+  book() {
+    const questions = ['wall', 'ground'].map((key) => ({
+      key,
+      ask: `By the ${key}?`,
+      options: [
+        { value: 'y', label: 'Yes' },
+        { value: 'n', label: 'No' },
+      ],
+      answer: this.facts[key] ?? 'n',
+      given: key in this.facts,
+      because: '',
+    }));
+    return { steps: this.steps, questions, facts: this.facts, openings: this.openings, current: 'unpack' };
+  }
+
+  say(key: string, { title = '', closed = false, owner = '', ends = null }: Partial<Opening>) {
+    const was = this.openings.find((o) => o.key === key) ?? opening(key, title);
+    const now = { ...was, closed, owner: closed ? '' : owner, ends };
+    this.openings = [...this.openings.filter((o) => o.key !== key), now];
+    this.version++;
+  }
 
   does(key: string, by: string, evidence: Record<string, string>, action = 'COMPLETE') {
     const failed = this.fails[key];
@@ -70,7 +125,7 @@ const step = (key: string, seen = ''): Did => ({
 });
 const left = () =>
   outbox.mine.map(
-    (u) => `${u.did.what === 'step' ? u.did.key : 'label'} ${u.state}${u.theirs ? ' ' + u.theirs : ''}`,
+    (u) => `${u.did.what === 'step' ? u.did.key : u.did.what} ${u.state}${u.theirs ? ' ' + u.theirs : ''}`,
   );
 const first = () => {
   const one = outbox.mine[0];
@@ -156,6 +211,95 @@ describe('what was done without network', () => {
     expect(shown.data.serial).toBe('B');
     await outbox.send(client);
     expect([left(), server.label]).toEqual([[], label]);
+  });
+
+  const book = (): Schemas['RunbookView'] => server.book() as never;
+  const said = (did: Did['did']): Did => ({ ...step(''), did });
+  const wall = (value: string) => said(factsDid(book(), { wall: value }));
+  const door = (body: Partial<Opening>) => said(openingDid(book(), 'door', body));
+
+  it.each<[string, () => Did, () => void, string[], string]>([
+    ['an answer', () => wall('y'), () => {}, [], '{"wall":"y"} door open'],
+    [
+      'an answer that somebody gave too',
+      () => wall('y'),
+      () => (server.facts.wall = 'y'),
+      [],
+      '{"wall":"y"} door open',
+    ],
+    [
+      'another answer',
+      () => wall('y'),
+      () => (server.facts.wall = 'n'),
+      ['facts clash No'],
+      '{"wall":"n"} door open',
+    ],
+    [
+      'an answer beside another',
+      () => wall('y'),
+      () => (server.facts.ground = 'y'),
+      [],
+      '{"ground":"y","wall":"y"} door open',
+    ],
+    ['a door that is closed', () => door({ closed: true }), () => {}, [], '{} door closed'],
+    [
+      'a door that somebody else is to close',
+      () => door({ closed: true }),
+      () => server.say('door', { owner: 'Joris', ends: '2026-12-24' }),
+      ['opening clash Joris closes it by 2026-12-24'],
+      '{} door Joris',
+    ],
+    [
+      'a door that was closed too',
+      () => door({ closed: true }),
+      () => server.say('door', { closed: true }),
+      [],
+      '{} door closed',
+    ],
+    [
+      'one that was found, while somebody else found another',
+      () => said(openingDid(book(), 'found-2', { owner: 'Imke', ends: '24 Dec', title: 'A window' })),
+      () => server.say('found-2', { owner: 'Joris', ends: '2026-12-24', title: 'A hatch' }),
+      [],
+      '{} door open, found-2 Joris, found-3 Imke',
+    ],
+  ])('sends %s, and asks when somebody said otherwise', async (_, did, meanwhile, stays, stands) => {
+    const one = did();
+    server.reach = false;
+    await outbox.add(one);
+    await outbox.send(client);
+    server.reach = true;
+    meanwhile();
+    server.losesAnswer = true;
+    await outbox.send(client);
+    server.losesAnswer = false;
+    await outbox.send(client);
+    const doors = server.openings.map((o) => `${o.key} ${o.closed ? 'closed' : o.owner || 'open'}`);
+    expect([left(), `${JSON.stringify(server.facts)} ${doors.join(', ')}`]).toEqual([stays, stands]);
+    if (!stays.length) return;
+    await outbox.again(first(), true);
+    await outbox.send(client);
+    expect(left()).toEqual([]);
+    expect(one.did.what === 'facts' ? server.facts.wall : server.openings[0]?.closed).toBe(
+      one.did.what === 'facts' ? 'y' : true,
+    );
+  });
+
+  it('shows what was said of a device before it is sent', async () => {
+    server.reach = false;
+    await outbox.add(wall('y'));
+    await outbox.add(door({ owner: 'Joris', ends: '24 Dec' }));
+    const found = openingDid(book(), 'found-2', { owner: 'Imke', ends: '25 Dec', title: 'A window' });
+    await outbox.add(said(found));
+    expect(openingSays(found)).toBe('Imke closes it by 25 Dec');
+    expect(withUnsent(book(), outbox.of(7))).toMatchObject({
+      questions: [{ answer: 'y', given: true }, { given: false }],
+      facts: { wall: 'y' },
+      openings: [
+        { key: 'door', owner: 'Joris', ends: '24 Dec', closed: false },
+        { key: 'found-2', title: 'A window', owner: 'Imke' },
+      ],
+    });
   });
 
   it('shows in the runbook as done what waits, and only that', async () => {

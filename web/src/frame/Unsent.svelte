@@ -2,7 +2,7 @@
   import CloudOff from '@lucide/svelte/icons/cloud-off';
   import { useQueryClient } from '@tanstack/svelte-query';
   import { network } from '../api/answers.svelte';
-  import { outbox, words, type Unsent } from '../api/outbox.svelte';
+  import { openingSays, outbox, words, type Unsent } from '../api/outbox.svelte';
   import Dialog from '../ui/Dialog.svelte';
   import { hourOf } from '../ui/time';
   import { at } from '../router';
@@ -46,9 +46,16 @@
     sent: 'All of it is sent.',
   };
   const says = $derived(ABOUT[network.down ? 'down' : settle ? 'settle' : mine.length ? 'sends' : 'sent']);
-  const title = ({ did }: Unsent) => (did.what === 'step' ? `${did.title}: ${DID[did.action]}` : 'Its label');
+  const title = ({ did }: Unsent) =>
+    did.what === 'step' ? `${did.title}: ${DID[did.action]}` : did.what === 'label' ? 'Its label' : did.title;
   const entered = ({ did }: Unsent) =>
-    did.what === 'step' ? did.reason || words(did.evidence) : words(did.label);
+    did.what === 'step'
+      ? did.reason || words(did.evidence)
+      : did.what === 'label'
+        ? words(did.label)
+        : did.what === 'facts'
+          ? did.says
+          : openingSays(did);
   const settled = (work: Promise<void>) => void work.then(() => outbox.send(client));
 </script>
 

@@ -83,7 +83,8 @@ export const dayAt = (iso: string) => written(siteClock.day, new Date(iso), site
 export const hourOf = (iso: string) => written(siteClock.time, new Date(iso), siteClock.zone);
 
 /** A day, given as 2031-11-25, as the site writes it. */
-export const dayOf = (date: string) => written(siteClock.day, new Date(date), 'UTC');
+export const dayOf = (date: string) =>
+  /^\d{4}-\d\d-\d\d/.test(date) ? written(siteClock.day, new Date(date), 'UTC') : date;
 
 /** A time of day, given as 14:05, as the site writes it. */
 export const timeOf = (time: string) =>

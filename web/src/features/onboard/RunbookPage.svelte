@@ -1,13 +1,14 @@
 <script lang="ts">
   import { tick, untrack } from 'svelte';
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, okWithTag, type Problem, type Schemas } from '../../api/client';
-  import { outbox, withUnsent } from '../../api/outbox.svelte';
+  import { asProblem, type Problem, type Schemas } from '../../api/client';
+  import { factsDid, openingDid, outbox, withUnsent, type Unsent } from '../../api/outbox.svelte';
   import { runbookQuery, sessionQuery } from '../../api/queries';
   import Loading from '../../ui/Loading.svelte';
   import Outfit from './Outfit.svelte';
   import Questions from './Questions.svelte';
   import { slipped } from './readBack';
+  import { runbookCalls, type Call } from './runbookCalls';
   import ReportedSeals from './ReportedSeals.svelte';
   import ResetSheet from './ResetSheet.svelte';
   import { serverClock } from '../../ui/now.svelte';
@@ -22,6 +23,7 @@
     $props();
   const client = useQueryClient();
   const id = $derived(endpoint.data.id);
+  const calls = $derived(runbookCalls(id));
   const session = createQuery(() => sessionQuery);
   const runbook = createQuery(() => runbookQuery(id));
   let looked = $state<string | null>(null);
@@ -62,10 +64,8 @@
   });
   const others = $derived(step && step.key === passed && step.by !== session.data?.name ? step : null);
 
-  type Answer = { data: Schemas['RunbookView']; etag: string };
-
   /** Changes the runbook from the version that was seen; returns what was refused, and keeps the page as it is. */
-  async function change(call: (header: { 'If-Match': string }) => Promise<Answer>): Promise<Problem | null> {
+  async function change(call: Call): Promise<Problem | null> {
     if (!runbook.data) return null;
     acting = true;
     try {
@@ -83,72 +83,42 @@
     return problem;
   }
 
-  const facts = (values: Record<string, string>) =>
-    change((header) =>
-      okWithTag(
-        api.PUT('/api/endpoints/{id}/runbook/facts', {
-          params: { path: { id }, header },
-          body: { facts: values },
-        }),
-      ),
-    );
+  /** Does it, or keeps it on this device when the server is out of reach, or something waits that was done before it. */
+  async function doOrKeep(call: Call, did: Unsent['did'], slip?: () => Promise<Problem | null>) {
+    const behind = unsent.length > 0;
+    const refused = behind ? null : await change(call);
+    if (!behind && refused?.status !== 0) return !refused;
+    const slipped = (await slip?.()) ?? null;
+    if (slipped) return ((problem = slipped), false);
+    await outbox.note(endpoint.data, did);
+    problem = null;
+    if (behind) void outbox.send(client);
+    return true;
+  }
+  const facts = async (values: Record<string, string>) =>
+    !!book && (await doOrKeep(calls.facts(values), factsDid(book, values)));
   const keepOpening = async (key: string, body: Schemas['OpeningRequest']) =>
-    !(await change((header) =>
-      okWithTag(
-        api.PUT('/api/endpoints/{id}/runbook/openings/{key}', {
-          params: { path: { id, key }, header },
-          body,
-        }),
-      ),
-    ));
-  const reset = (why: string, backup: string) =>
-    change((header) =>
-      okWithTag(
-        api.POST('/api/endpoints/{id}/runbook/reset', {
-          params: { path: { id }, header },
-          body: { why, backup },
-        }),
-      ),
-    );
-  const latest = () =>
-    change((header) =>
-      okWithTag(api.POST('/api/endpoints/{id}/runbook/latest', { params: { path: { id }, header } })),
-    );
+    !!book && (await doOrKeep(calls.opening(key, body), openingDid(book, key, body)));
+  const reset = (why: string, backup: string) => change(calls.reset(why, backup));
+  const latest = () => change(calls.latest());
 
   async function act(
     action: Schemas['StepRequest']['action'],
     evidence: Record<string, string> = {},
     reason = '',
   ) {
-    if (!step || !runbook.data) return false;
+    if (!step || !book) return false;
     const { key, title } = step;
-    const later = action !== 'REOPEN' && action !== 'RESTARTED';
-    // What is done after something that is not sent yet waits behind it.
-    const behind = later && unsent.length > 0;
-    const refused = behind
-      ? null
-      : await change((header) =>
-          okWithTag(
-            api.PUT('/api/endpoints/{id}/runbook/steps/{key}', {
-              params: { path: { id, key }, header },
-              body: { action, evidence, reason },
-            }),
-          ),
-        );
-    if (behind || (later && refused?.status === 0)) {
-      const slip = action === 'COMPLETE' && book ? await slipped(step, book, endpoint.data, evidence) : null;
-      if (slip) return ((problem = slip), false);
-      await outbox.note(endpoint.data, {
-        what: 'step',
-        key,
-        title,
-        action,
-        evidence: { ...evidence },
-        reason,
-      });
-      problem = null;
-      if (behind) void outbox.send(client);
-    } else if (refused) return false;
+    const call = calls.step(key, { action, evidence, reason });
+    const [stood, at] = [step, book];
+    const slip = async () =>
+      action === 'COMPLETE' ? await slipped(stood, at, endpoint.data, evidence) : null;
+    // Taking back and restarting are only for what stands at the server.
+    const kept =
+      action === 'REOPEN' || action === 'RESTARTED'
+        ? !(await change(call))
+        : await doOrKeep(call, { what: 'step', key, title, action, evidence: { ...evidence }, reason }, slip);
+    if (!kept) return false;
     const status = book?.steps.find((s) => s.key === key)?.status;
     const done = status === 'PASSED' || status === 'SKIPPED';
     looked = done ? null : key;
@@ -186,10 +156,7 @@
       {/if}
       {#if position === 1}
         <Questions questions={book.questions} {mayWork} answer={(values) => void facts(values)} />
-        {#if book.reportsSeals && mayWork}<ReportedSeals
-            facts={book.facts}
-            keep={async (values) => !(await facts(values))}
-          />{/if}
+        {#if book.reportsSeals && mayWork}<ReportedSeals facts={book.facts} keep={facts} />{/if}
       {/if}
       <StepNotes {others} {noted} goOn={() => (looked = null)} then={then?.title} />
       {#key step.key}<StepPanel {step} {book} {endpoint} {mayWork} {act} {keepOpening} />{/key}

@@ -150,6 +150,10 @@ class TogetherTest extends InTheDemo {
             if (n == 5) lead.reload();
             assertThat(badge(lead, "^No network. " + n + " not sent yet")).isVisible();
         }
+        firstStep(lead);
+        lead.getByLabel(FED).selectOption("modem");
+        assertThat(badge(lead, "^No network. 11 not sent yet")).isVisible();
+        assertThat(lead.getByLabel(FED)).hasValue("modem");
         readable(lead, "without network");
         fits(lead);
         leaveOut(technician, "Seen by me as well");
@@ -165,10 +169,16 @@ class TogetherTest extends InTheDemo {
         assertThat(technician.getByText("No need of it, 10")).isVisible();
         assertThat(technician.getByText("No need of it, 1", new Page.GetByTextOptions().setExact(true)))
                 .hasCount(0);
+        firstStep(technician);
+        assertThat(technician.getByLabel(FED)).hasValue("modem");
     }
 
-    @DisplayName(
-            "Without network a slip in what is read back is found on the device, in the server's words, and not noted as done")
+    private static final String FED = "How is the router of the kiosks fed?";
+
+    private static void firstStep(Page page) {
+        page.getByLabel("Steps of the runbook").locator("button").first().click();
+    }
+
     /** A lead says where somebody works, with the keyboard; from then on nothing of another site is there for him. */
     @Test
     void where() {
@@ -207,6 +217,8 @@ class TogetherTest extends InTheDemo {
         assertThat(works).isVisible();
     }
 
+    @DisplayName(
+            "Without network a slip in what is read back is found on the device, in the server's words, and not noted as done")
     @Test
     void slip() {
         var page = demo.enter("TECHNICIAN");
