@@ -89,6 +89,9 @@ class Outbox {
 
 export const outbox = new Outbox();
 
+/** Which steps apply is core's to say. */
+const LATER = 'Not sent yet; which steps this changes shows once it is.';
+
 /** What stands open, with what was said of one and is not sent yet; whether it is overdue, the server knows. */
 function withOpening(
   openings: Schemas['OpeningView'][],
@@ -116,7 +119,7 @@ export function withUnsent(book: Schemas['RunbookView'], unsent: Unsent[]): Sche
     if (did.what === 'facts') {
       facts = { ...facts, ...did.facts };
       questions = questions.map((q) =>
-        q.key in did.facts ? { ...q, answer: did.facts[q.key] ?? q.answer, given: true } : q,
+        q.key in did.facts ? { ...q, answer: did.facts[q.key] ?? q.answer, given: true, because: LATER } : q,
       );
     } else if (did.what === 'opening') openings = withOpening(openings, did);
     const step = did.what === 'step' && steps.find((s) => s.key === did.key);

@@ -56,6 +56,8 @@
         : did.what === 'facts'
           ? did.says
           : openingSays(did);
+  const said = (u: Unsent) =>
+    [title(u), entered(u)].filter(Boolean).join(title(u).endsWith('?') ? ' ' : ', ');
   const settled = (work: Promise<void>) => void work.then(() => outbox.send(client));
 </script>
 
@@ -92,7 +94,7 @@
           <dl class="mt-2 grid gap-3 sm:grid-cols-2">
             <div>
               <dt class="font-semibold">Yours</dt>
-              <dd>{title(u)}{entered(u) ? ', ' + entered(u) : ''}</dd>
+              <dd>{said(u)}</dd>
             </div>
             <div>
               <dt class="font-semibold">Theirs</dt>
@@ -106,7 +108,7 @@
             >
           </div>
         {:else}
-          <p>{title(u)}{entered(u) ? ', ' + entered(u) : ''}</p>
+          <p>{said(u)}</p>
           {#if u.state === 'refused'}
             <p class="caution mt-1">It was not taken: {u.says}</p>
             <div class="mt-2 flex gap-2">
