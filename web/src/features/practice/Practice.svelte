@@ -5,6 +5,7 @@
   import Loading from '../../ui/Loading.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import PracticeCase from './PracticeCase.svelte';
+  import PracticeRecord from './PracticeRecord.svelte';
   import { practiceQuery } from './queries';
 
   /** Cases to get good at before it counts: those made with care, and drawn ones without end. */
@@ -13,7 +14,7 @@
   /** The same case once more begins anew. */
   let round = $state(0);
   const cases = $derived(practice.data?.cases ?? []);
-  const next = $derived(cases.find((c) => c.best < 0) ?? cases.find((c) => c.best < 0.9));
+  const next = $derived(practice.data?.next);
   const drawn = () => 'drawn-' + Math.floor(Math.random() * 1_000_000);
   const play = (id: string | null) => ((chosen = id), round++);
   const percent = (share: number) => Math.round(share * 100);
@@ -25,7 +26,7 @@
   <Loading />
 {:else if chosen}
   {#key round}
-    <PracticeCase id={chosen} next={next?.id ?? drawn()} {play} />
+    <PracticeCase id={chosen} {play} />
   {/key}
 {:else}
   <div class="flex flex-wrap items-end justify-between gap-3">
@@ -36,12 +37,15 @@
         what is wrong. Nothing here touches a real site, and nobody but you sees how it went.
       </p>
     </div>
-    <div class="flex flex-wrap gap-2">
-      {#if next}<button class="btn btn-primary" onclick={() => play(next.id)}
-          >{next.best < 0 ? 'Next case' : 'One that can go better'}: {next.title}</button
-        >{/if}
-      <button class="btn btn-outline" onclick={() => play(drawn())}>Draw any case</button>
-    </div>
+    {#if next}
+      <div>
+        <div class="flex flex-wrap gap-2">
+          <button class="btn btn-primary" onclick={() => play(next.id)}>Next case: {next.title}</button>
+          <button class="btn btn-outline" onclick={() => play(drawn())}>Draw any case</button>
+        </div>
+        <p class="quiet mt-1 text-sm">{next.why}</p>
+      </div>
+    {/if}
   </div>
   {#each practice.data.levels as level (level.level)}
     <section class="mt-6">
@@ -74,11 +78,12 @@
           <li class="flex flex-wrap gap-x-3 border-b border-base-300 py-1">
             <span class="flex-1">{r.title}</span>
             <span class="quiet">{r.solved ? 'found' : 'named something else'}</span>
-            <span class="font-mono">{r.minutes.toFixed(1)} of {r.par.toFixed(1)} min</span>
+            <span class="font-mono">{r.minutes.toFixed(1)} min, best {r.par.toFixed(1)}</span>
             <span class="w-8 text-right font-mono">{percent(r.score)}</span>
           </li>
         {/each}
       </ul>
     </section>
   {/if}
+  <PracticeRecord practice={practice.data} />
 {/if}

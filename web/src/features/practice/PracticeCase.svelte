@@ -9,7 +9,7 @@
   import ReviewSheet from './ReviewSheet.svelte';
 
   /** One case: a call, the way from here to the service, and whatever can be looked at along it. */
-  let { id, next, play }: { id: string; next: string; play: (id: string | null) => void } = $props();
+  let { id, play }: { id: string; play: (id: string | null) => void } = $props();
   const practiceCase = createQuery(() => caseQuery(id));
   const key = freshKey();
   let shown = $state<Schemas['ShownView'][]>([]);
@@ -58,7 +58,7 @@
 {:else}
   <div class="flex flex-wrap items-baseline justify-between gap-x-4">
     <h1 bind:this={heading} tabindex="-1">{c.title}</h1>
-    <p><span class="font-mono text-xl">{minutes.toFixed(1)}</span> min so far</p>
+    <p><span class="font-mono text-xl">{minutes.toFixed(1)}</span> min {review ? 'in all' : 'so far'}</p>
   </div>
   <p class="quiet">
     A {c.device}; {c.levelWords}. <button class="link" onclick={() => play(null)}>All cases</button>
@@ -66,7 +66,7 @@
   <p class="mt-3 max-w-3xl text-[17px]">{c.call}</p>
   {#if c.lately.length}<p class="mt-1">On record in the last days: {c.lately.join('; ')}.</p>{/if}
   {#if review}
-    <ReviewSheet {review} again={() => play(id)} onwards={() => play(next)} />
+    <ReviewSheet {review} again={() => play(id)} onwards={play} />
   {:else}
     <div class="mt-5 grid gap-8 min-[900px]:grid-cols-[minmax(0,1fr)_340px]">
       <div>

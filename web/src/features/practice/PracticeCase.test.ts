@@ -42,6 +42,7 @@ const review = (more = {}) => ({
   truth: ['The cable is out at the wall'],
   remedy: ['Push it in.'],
   call: '',
+  next: { id: 'tidy-desk', title: 'The tidy desk', why: '' },
   minutes: 0.7,
   par: 1.3,
   sure: 0.97,
@@ -58,7 +59,7 @@ const answers = (reviewed = review()) => ({
   'POST /api/practice/mopped-floor/reviews': { status: 201, body: reviewed },
 });
 const play = vi.fn();
-const begin = () => show(PracticeCase, { id: 'mopped-floor', next: 'tidy-desk', play });
+const begin = () => show(PracticeCase, { id: 'mopped-floor', play });
 
 describe('a case of practice', () => {
   it('is looked at for its minutes, named, and reviewed', async () => {

@@ -3,8 +3,11 @@
   import Knot from '../../ui/Knot.svelte';
 
   /** What it was, what each look was good for, and how the best search goes. */
-  let { review, again, onwards }: { review: Schemas['ReviewView']; again: () => void; onwards: () => void } =
-    $props();
+  let {
+    review,
+    again,
+    onwards,
+  }: { review: Schemas['ReviewView']; again: () => void; onwards: (id: string) => void } = $props();
   const percent = (share: number) => Math.round(share * 100);
 
   /** What a look told of what is really wrong, in words. */
@@ -35,7 +38,7 @@
     </div>
   </div>
   <div class="mt-3 flex flex-wrap gap-2">
-    <button class="btn btn-primary" onclick={onwards}>Next case</button>
+    <button class="btn btn-primary" onclick={() => onwards(review.next.id)}>Next case</button>
     <button class="btn btn-outline" onclick={again}>The same once more</button>
   </div>
   <div class="mt-5 grid gap-8 min-[900px]:grid-cols-2">

@@ -12,3 +12,9 @@ export const caseQuery = (caseId: string) =>
     queryFn: ({ signal }) => ok(api.GET('/api/practice/{caseId}', { params: { path: { caseId } }, signal })),
     staleTime: Infinity,
   });
+
+/** For leads: who agreed that they see for what they are ready. */
+export const readyQuery = queryOptions({
+  queryKey: ['practice', 'ready'],
+  queryFn: ({ signal }) => ok(api.GET('/api/practice-readiness', { signal })),
+});

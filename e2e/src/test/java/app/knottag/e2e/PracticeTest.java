@@ -60,8 +60,18 @@ class PracticeTest extends InTheDemo {
         narrow.navigate(demo.url() + "/practice");
         assertThat(heading(narrow, "What you played last")).isVisible();
         assertThat(narrow.getByText("named something else")).isVisible();
+        assertThat(heading(narrow, "Where your minutes go")).isVisible();
+        assertThat(narrow.getByText("you are not ready for any level yet")).isVisible();
+        var agrees = narrow.getByLabel("Leads may see this sentence of me, and nothing else");
+        agrees.press("Space");
+        assertThat(agrees).isChecked();
         readable(narrow, "practice, narrow, at night");
         fits(narrow);
+        var lead = demo.enter("LEAD");
+        lead.navigate(demo.url() + "/practice");
+        assertThat(heading(lead, "Who lets you see it")).isVisible();
+        assertThat(lead.getByText("Joris Teel: not ready for any level yet")).isVisible();
+        assertThat(lead.getByText("named something else")).hasCount(0);
         button(narrow, "Draw any case").click();
         assertThat(narrow.getByText("min so far")).isVisible();
         readable(narrow, "a drawn case, narrow, at night");

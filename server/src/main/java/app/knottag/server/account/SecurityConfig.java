@@ -80,6 +80,7 @@ class SecurityConfig {
                         "/api/log.json",
                         "/api/site-file",
                         "/api/morning-mail/**",
+                        "/api/practice-readiness",
                         "/api/sites/*/site.zip",
                         "/api/sites/*/dates")
                 .hasRole("LEAD")

@@ -1,7 +1,10 @@
 package app.knottag.server.practice;
 
 import app.knottag.core.practice.Cases;
+import app.knottag.core.practice.Level;
 import app.knottag.core.practice.PracticeCase;
+import app.knottag.core.practice.Progress;
+import app.knottag.core.practice.Progress.Played;
 import app.knottag.core.practice.Review;
 import app.knottag.core.reach.Fault;
 import app.knottag.core.reach.Question;
@@ -10,6 +13,9 @@ import app.knottag.server.web.Problem;
 import java.time.Clock;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -55,6 +61,7 @@ public class Practice {
                         c.kind(),
                         c.hard(),
                         clock.instant(),
+                        c.faults().stream().map(Enum::name).collect(Collectors.joining(",")),
                         review.right(),
                         review.minutes(),
                         review.par(),
@@ -66,5 +73,45 @@ public class Practice {
     @Transactional(readOnly = true)
     public List<ResultRow> results(String person) {
         return store.of(person);
+    }
+
+    /** What that says of them. */
+    static Progress progress(List<ResultRow> results) {
+        return new Progress(results.stream().map(Practice::played).toList());
+    }
+
+    private static Played played(ResultRow r) {
+        return new Played(r.caseId(), r.kind(), r.level(), causes(r), r.solved(), r.minutes(), r.par(), r.score());
+    }
+
+    /** What is no cause any more, or was not kept then, is left out. */
+    private static List<Fault> causes(ResultRow r) {
+        return Stream.of(Fault.values())
+                .filter(f -> Set.of(r.causes().split(",")).contains(f.name()))
+                .toList();
+    }
+
+    boolean shown(String person) {
+        return store.shown(person);
+    }
+
+    @Transactional
+    public void show(boolean shown, String person) {
+        store.show(person, shown);
+    }
+
+    /** Somebody who agreed that leads see it, and the levels for which they are ready. */
+    record Ready(String name, List<Level> levels) {}
+
+    @Transactional(readOnly = true)
+    List<Ready> ready() {
+        return store.agreed().stream()
+                .map(p -> {
+                    var progress = progress(store.of(p.name()));
+                    return new Ready(
+                            p.name(),
+                            Stream.of(Level.values()).filter(progress::ready).toList());
+                })
+                .toList();
     }
 }

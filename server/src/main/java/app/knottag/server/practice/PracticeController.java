@@ -1,8 +1,12 @@
 package app.knottag.server.practice;
 
+import app.knottag.core.kind.Kind;
+import app.knottag.core.kind.Kinds;
 import app.knottag.core.practice.Cases;
 import app.knottag.core.practice.Level;
 import app.knottag.core.practice.PracticeCase;
+import app.knottag.core.practice.Progress;
+import app.knottag.core.practice.Progress.Part;
 import app.knottag.core.practice.Review;
 import app.knottag.core.reach.Fault;
 import app.knottag.core.reach.FaultBook;
@@ -25,6 +29,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.ResponseStatus;
@@ -41,8 +46,40 @@ class PracticeController {
 
     record ResultView(String title, boolean solved, double score, double minutes, double par, Instant at) {}
 
-    /** All cases that come along, and what one has played, the latest first. */
-    record PracticeView(List<LevelView> levels, List<CaseLine> cases, List<ResultView> results) {}
+    /**
+     * The case to play next.
+     *
+     * @param why in a sentence
+     */
+    record NextCase(String id, String title, String why) {}
+
+    /**
+     * How it goes with a kind of device, or with causes at one place of the way.
+     *
+     * @param score the mean share of the best possible in the latest of them
+     * @param lost the mean minutes lost in each of the latest of them
+     */
+    record PracticePart(String title, int played, double score, double lost) {}
+
+    /**
+     * All cases that come along, and what one has played, the latest first.
+     *
+     * @param ready the levels that one is ready for
+     * @param shown whether leads may see that
+     */
+    record PracticeView(
+            List<LevelView> levels,
+            List<CaseLine> cases,
+            List<ResultView> results,
+            NextCase next,
+            List<PracticePart> kinds,
+            List<PracticePart> places,
+            List<Level> ready,
+            boolean shown) {}
+
+    record ShownRequest(@NotNull Boolean shown) {}
+
+    record PracticeReady(String name, List<Level> levels) {}
 
     record LookView(Question question, String words, double minutes, boolean eyes) {}
 
@@ -90,8 +127,10 @@ class PracticeController {
             double sure,
             double score,
             List<ReviewLineView> looks,
-            List<ReviewLineView> best) {}
+            List<ReviewLineView> best,
+            NextCase next) {}
 
+    private static final Kinds KINDS = Kinds.shipped();
     private static final PlaceView ALL_WELL = new PlaceView(
             "All in order",
             List.of(),
@@ -111,6 +150,7 @@ class PracticeController {
     PracticeView all(Principal by) {
         var results = practice.results(by.getName());
         var best = results.stream().collect(Collectors.toMap(ResultRow::caseId, ResultRow::score, Math::max));
+        var progress = Practice.progress(results);
         var titles = Cases.shipped().stream().collect(Collectors.toMap(PracticeCase::id, Function.identity()));
         return new PracticeView(
                 List.of(Level.values()).stream()
@@ -130,7 +170,39 @@ class PracticeController {
                                 r.minutes(),
                                 r.par(),
                                 r.at()))
-                        .toList());
+                        .toList(),
+                next(progress, results.size()),
+                progress.byKind().stream()
+                        .map(p -> part(p, KINDS.find(p.of()).map(Kind::noun).orElse(p.of())))
+                        .toList(),
+                progress.byPlace().stream().map(p -> part(p, p.of())).toList(),
+                Stream.of(Level.values()).filter(progress::ready).toList(),
+                practice.shown(by.getName()));
+    }
+
+    private static NextCase next(Progress progress, int played) {
+        return progress.next(Cases.shipped())
+                .map(n -> new NextCase(n.is().id(), n.is().title(), n.why()))
+                .orElseGet(() -> new NextCase("drawn-" + played, "A drawn case", "All that come along went well."));
+    }
+
+    private static PracticePart part(Part p, String title) {
+        return new PracticePart(title, p.played(), p.score(), p.lost());
+    }
+
+    /** Lets leads see for what one is ready, or not any more. It is nobody's to say but one's own. */
+    @PutMapping("/api/me/practice-shown")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void show(@Valid @RequestBody ShownRequest body, Principal by) {
+        practice.show(body.shown(), by.getName());
+    }
+
+    /** For leads: those who agreed to it, by name, and for what they are ready. */
+    @GetMapping("/api/practice-readiness")
+    List<PracticeReady> ready() {
+        return practice.ready().stream()
+                .map(r -> new PracticeReady(r.name(), r.levels()))
+                .toList();
     }
 
     @GetMapping("/api/practice/{caseId}")
@@ -196,10 +268,11 @@ class PracticeController {
                 key,
                 List.of(caseId, body),
                 ReviewView.class,
-                () -> view(c, practice.end(c, body.asked(), body.named(), by.getName())));
+                () -> view(c, practice.end(c, body.asked(), body.named(), by.getName()), by.getName()));
     }
 
-    private ReviewView view(PracticeCase c, Review review) {
+    private ReviewView view(PracticeCase c, Review review, String by) {
+        var results = practice.results(by);
         var entries = c.faults().stream().map(book::of).toList();
         return new ReviewView(
                 review.right(),
@@ -214,7 +287,8 @@ class PracticeController {
                 review.sure(),
                 review.score(),
                 review.looks().stream().map(this::line).toList(),
-                best(c, review.best()));
+                best(c, review.best()),
+                next(Practice.progress(results), results.size()));
     }
 
     private ReviewLineView line(Review.Look look) {

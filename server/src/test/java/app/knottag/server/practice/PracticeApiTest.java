@@ -63,6 +63,9 @@ class PracticeApiTest {
                 api.post(path("mopped-floor") + "/reviews", end).expect(201).json();
         assertThat(api.post(path("mopped-floor") + "/reviews", end).expect(201).json())
                 .isEqualTo(review);
+        assertThat(review.at("/next/id").asString())
+                .isNotEqualTo("mopped-floor")
+                .isEqualTo(api.get("/api/practice").json().at("/next/id").asString());
         assertThat(review.get("right").asBoolean()).isTrue();
         assertThat(review.get("truth").get(0).asString()).isEqualTo("The cable is out at the wall");
         assertThat(review.get("score").asDouble()).isGreaterThan(0.9);
@@ -74,8 +77,32 @@ class PracticeApiTest {
         assertThat(StreamSupport.stream(mine.get("cases").spliterator(), false)
                         .filter(l -> l.get("best").asDouble() >= 0))
                 .hasSize(1);
+        assertThat(mine.at("/kinds/0/played").asInt()).isEqualTo(1);
+        assertThat(mine.at("/places/0/title").asString()).isNotBlank();
+        assertThat(mine.at("/next/id").asString()).isNotEqualTo("mopped-floor").isNotBlank();
         assertThat(Running.as(Role.LEAD).get("/api/practice").json().get("results"))
                 .isEmpty();
+    }
+
+    @DisplayName("A lead sees for what somebody is ready once that person agrees, and no longer than that")
+    @Test
+    void agreed() throws Exception {
+        var lead = Running.as(Role.LEAD);
+        for (int n = 0; n < 5; n++)
+            Running.write(
+                    "insert into practice_result (person, case_id, kind, level, at, causes, solved, minutes, par, score)"
+                            + " values ('office', 'seen-before', 'copier', 'SECOND', now(), '{LEFT_MODEL}', true, 2, 2, 1)");
+        var office = Running.as(Role.OFFICE);
+        assertThat(office.get("/api/practice").json().get("ready").get(0).asString())
+                .isEqualTo("SECOND");
+        assertThat(lead.get("/api/practice-readiness").expect(200).json()).isEmpty();
+        office.get("/api/practice-readiness").refused(403, "not-allowed");
+        office.put("/api/me/practice-shown", "{'shown':true}").expect(204);
+        assertThat(lead.get("/api/practice-readiness").json())
+                .hasToString("[{\"name\":\"office\",\"levels\":[\"SECOND\"]}]");
+        assertThat(office.get("/api/practice").json().get("shown").asBoolean()).isTrue();
+        office.put("/api/me/practice-shown", "{'shown':false}").expect(204);
+        assertThat(lead.get("/api/practice-readiness").json()).isEmpty();
     }
 
     @DisplayName("What cannot be is refused, and nothing is kept of it")
