@@ -86,7 +86,7 @@
         >{#each segments as s (s.id)}<option value={s.id}>{s.name}, {s.prefix}</option>{/each}</select
       ></label
     >
-    {#if mayWork}
+    {#if mayWork && latest.data}
       {#if running}
         <button
           class="btn btn-outline btn-primary"
@@ -103,7 +103,12 @@
     {/if}
   </div>
   <Trouble {problem} />
-  {#if !sweep}
+  {#if latest.error && !latest.data}<Trouble
+      problem={asProblem(latest.error)}
+      again={() => latest.refetch()}
+    />
+  {:else if !latest.data}<Loading />
+  {:else if !sweep}
     <p class="quiet mt-4">
       Every address of the segment is asked once. Who answers is compared with the plan: who is there, who is
       silent, and who is a stranger.

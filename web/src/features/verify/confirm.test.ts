@@ -159,6 +159,19 @@ describe('who is there', () => {
   });
 });
 
+describe('a sweep of which nothing is known', () => {
+  it('offers none before it is told whether somebody asked', async () => {
+    answering({
+      'GET /api/sites/3': { body: { segments: [{ id: 9, name: 'Shop', prefix: '10.44.24.0/24' }] } },
+      'GET /api/segments/9/sweep': { status: 503, body: { code: 'x', detail: 'The records are away.' } },
+    });
+    show(SweepPage, { siteId: 3, mayWork: true });
+    expect(await screen.findByText('The records are away.')).toBeVisible();
+    expect(screen.queryByRole('button', { name: /^Ask/ })).toBeNull();
+    expect(screen.queryByText(/is asked once/)).toBeNull();
+  });
+});
+
 describe('several together', () => {
   const one = (id: number, kind: string, serial = 'S' + id) => ({
     id,

@@ -196,7 +196,7 @@ class AuditTest extends InTheDemo {
         }
         page.getByText("Look again").press("Enter");
         assertThat(heading(page, "Who is there")).isVisible();
-        key(page, "Ask every address").press("Enter");
+        key(page, "Ask again").press("Enter");
         assertThat(page.locator("[data-swept=AS_PLANNED]")
                         .filter(new Locator.FilterOptions().setHasText("Phone of the partners")))
                 .isVisible();
