@@ -101,7 +101,9 @@ class Server {
 
   say(key: string, { title = '', closed = false, owner = '', ends = null }: Partial<Opening>) {
     const was = this.openings.find((o) => o.key === key) ?? opening(key, title);
-    const now = { ...was, closed, owner: closed ? '' : owner, ends };
+    // As the server reads a day.
+    const day = ends && ends.replace(/^(\d\d) Dec$/, '2026-12-$1');
+    const now = { ...was, closed, owner: closed ? '' : owner, ends: day };
     this.openings = [...this.openings.filter((o) => o.key !== key), now];
     this.version++;
   }
@@ -257,6 +259,16 @@ describe('what was done without network', () => {
       '{} door closed',
     ],
     [
+      'another day of the same person',
+      () => {
+        server.say('door', { owner: 'Imke', ends: '24 Dec' });
+        return door({ owner: 'Imke', ends: '25 Dec' });
+      },
+      () => {},
+      [],
+      '{} door Imke',
+    ],
+    [
       'one that was found, while somebody else found another',
       () => said(openingDid(book(), 'found-2', { owner: 'Imke', ends: '24 Dec', title: 'A window' })),
       () => server.say('found-2', { owner: 'Joris', ends: '2026-12-24', title: 'A hatch' }),
@@ -283,6 +295,24 @@ describe('what was done without network', () => {
     expect(one.did.what === 'facts' ? server.facts.wall : server.openings[0]?.closed).toBe(
       one.did.what === 'facts' ? 'y' : true,
     );
+  });
+
+  it('sends what was said of the same one after the other, the last of which counts', async () => {
+    server.reach = false;
+    const says = async (body: Partial<Opening>) =>
+      outbox.add(said(openingDid(withUnsent(book(), outbox.of(7)), 'door', body)));
+    await says({ owner: 'Joris', ends: '24 Dec' });
+    await says({ owner: 'Joris', ends: '25 Dec' });
+    await outbox.send(client);
+    server.reach = true;
+    await outbox.send(client);
+    expect([left(), server.openings]).toMatchObject([[], [{ owner: 'Joris', ends: '2026-12-25' }]]);
+    server.reach = false;
+    await says({ owner: 'Mo', ends: '26 Dec' });
+    await says({ closed: true });
+    server.reach = true;
+    await outbox.send(client);
+    expect([left(), server.openings]).toMatchObject([[], [{ closed: true }]]);
   });
 
   it('shows what was said of a device before it is sent', async () => {

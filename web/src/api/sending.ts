@@ -144,14 +144,11 @@ export const factsDid = (book: Book, facts: Record<string, string>): FactsDid =>
     .join(', '),
 });
 
+/** How an opening stands, whatever the day: one that was typed here is not read yet. */
 const standing = (o: Schemas['OpeningView'] | undefined) =>
-  !o
-    ? ''
-    : o.closed
-      ? ['closed', o.note].filter(Boolean).join(', ')
-      : o.owner
-        ? `${o.owner} closes it by ${o.ends}`
-        : 'stands open';
+  !o ? '' : o.closed ? ['closed', o.note].filter(Boolean).join(', ') : o.owner || 'stands open';
+const inWords = (o: Schemas['OpeningView'] | undefined) =>
+  o?.owner && !o.closed ? `${o.owner} closes it by ${o.ends}` : standing(o);
 
 /** An opening as it is said to stand; one that nobody knew before has its name with it. */
 export function openingDid(book: Book, key: string, body: Schemas['OpeningRequest']): OpeningDid {
@@ -169,8 +166,13 @@ export function openingDid(book: Book, key: string, body: Schemas['OpeningReques
 export const openingSays = ({ body }: OpeningDid) =>
   body.closed ? ['closed', body.note].filter(Boolean).join(', ') : `${body.owner} closes it by ${body.ends}`;
 
-const same = (o: Schemas['OpeningView'], { body }: OpeningDid) =>
-  body.closed ? o.closed && (body.note ?? o.note) === o.note : !o.closed && o.owner === body.owner?.trim();
+/** Whether it is already said so, of whom and by which day. */
+const isSaid = (o: Schemas['OpeningView'], { body }: OpeningDid) =>
+  body.closed
+    ? o.closed && (body.note ?? o.note) === o.note
+    : isTheirs(o, body) && o.ends === (body.ends ?? null);
+const isTheirs = (o: Schemas['OpeningView'], body: OpeningDid['body']) =>
+  !body.closed && !o.closed && o.owner === body.owner?.trim();
 
 /** Sends from the version that stands, as often as somebody else is quicker. */
 async function fromFresh(
@@ -218,17 +220,19 @@ function sendOpening(u: Unsent, did: OpeningDid) {
     u,
     (book) => {
       const now = book.openings.find((o) => (found ? o.title === did.title : o.key === did.key));
-      if (now && same(now, did)) return 'sent';
-      return standing(now) !== did.was && !u.insists
-        ? { state: 'clash', says: '', theirs: standing(now) }
-        : null;
+      if (now && isSaid(now, did)) return 'sent';
+      // The same person by another day is no clash: it may be what was sent from here, with its answer lost.
+      const other = standing(now) !== did.was && !(now && isTheirs(now, did.body));
+      return other && !u.insists ? { state: 'clash', says: '', theirs: inWords(now) } : null;
     },
     (book, ifMatch) => {
+      const there = book.openings.find((o) => found && o.title === did.title);
       // Somebody else may have found another one meanwhile, under the same number.
-      const taken = found && book.openings.some((o) => o.key === did.key && o.title !== did.title);
+      const taken = found && !there && book.openings.some((o) => o.key === did.key);
+      const key = taken ? `found-${book.openings.length + 1}` : (there?.key ?? did.key);
       return api.PUT('/api/endpoints/{id}/runbook/openings/{key}', {
         params: {
-          path: { id: u.endpointId, key: taken ? `found-${book.openings.length + 1}` : did.key },
+          path: { id: u.endpointId, key },
           header: { 'If-Match': ifMatch },
         },
         body: did.body,
