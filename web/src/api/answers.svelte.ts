@@ -8,7 +8,7 @@ const GATEWAY = [502, 504];
 
 /** What is only of its moment, or of others: it is not kept on this device. */
 const NOT_KEPT =
-  /^\/api\/(live|bench-panel|people|sign-ins|invitations|log|me)\b|\/(underway|sweep|log|past)$/;
+  /^\/api\/(live|bench-panel|people|sign-ins|invitations|log|me|practice-readiness)\b|\/(underway|sweep|log|past)$/;
 
 /** Whether the server can be reached, as far as the last request told, and since when not. */
 export const network = $state({ down: false, since: 0 });
@@ -37,6 +37,8 @@ async function given(request: Request): Promise<Response | undefined> {
   return answer && Date.now() - Number(answer.headers.get(WHEN)) < DAY ? answer : undefined;
 }
 
+const forget = async (url: string) => (await caches.open(CACHE)).delete(url);
+
 /** Asks the server; where it cannot be reached, what is read is what it answered last, if that was within a day. */
 export async function fetchOrKept(request: Request): Promise<Response> {
   const kept = keeps(request);
@@ -47,6 +49,8 @@ export async function fetchOrKept(request: Request): Promise<Response> {
     told(true);
     // A disk that is full keeps nobody from work.
     if (kept && response.ok) void keep(request.url, response.clone()).catch(() => {});
+    // What is gone, or no longer for whoever asks, is not shown without network either.
+    if (kept && response.status === 404) void forget(request.url);
     return response;
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error;
