@@ -101,6 +101,10 @@ class ScopeTest {
     }
 
     private static Api.Answer works(boolean everywhere, long... sites) {
+        return works("TECHNICIAN", everywhere, sites);
+    }
+
+    private static Api.Answer works(String role, boolean everywhere, long... sites) {
         JsonNode mo = LEAD.get("/api/people")
                 .json()
                 .valueStream()
@@ -110,7 +114,8 @@ class ScopeTest {
         LEAD.ifMatch = "\"" + mo.get("version").asInt() + "\"";
         return LEAD.put(
                 "/api/people/" + mo.get("id").asLong(),
-                "{'role':'TECHNICIAN','closed':false,'everySite':%s,'sites':%s}",
+                "{'role':'%s','closed':false,'everySite':%s,'sites':%s}",
+                role,
                 everywhere,
                 java.util.Arrays.toString(sites));
     }
@@ -392,6 +397,17 @@ class ScopeTest {
                 .hasSizeGreaterThanOrEqualTo(2)
                 .hasSameSizeAs(LEAD.get("/api/sites").json());
         works(false, mine.site()[0]).expect(204);
+        assertThat(HERS.get("/api/sites").json()).hasSize(1);
+        // Made a lead, and a technician again: nobody gets more sites by that.
+        works("LEAD", false, mine.site()[0]).expect(204);
+        assertThat(HERS.get("/api/sites").json()).hasSizeGreaterThan(1);
+        works(false, mine.site()[0]).expect(204);
+        assertThat(LEAD.get("/api/people")
+                        .json()
+                        .valueStream()
+                        .filter(w -> w.get("name").asString().equals("Mo Twoshops"))
+                        .map(w -> w.get("everySite").asBoolean()))
+                .containsExactly(false);
         assertThat(HERS.get("/api/sites").json()).hasSize(1);
         works(false).refused(422, "no-site");
         works(false, 999_999_999L).refused(422, "no-such-site");

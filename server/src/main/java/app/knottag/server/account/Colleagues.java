@@ -71,12 +71,11 @@ class Colleagues {
     /**
      * What somebody may do, and where.
      *
-     * @param everySite whether they work everywhere; leads always do
+     * @param everySite whether they work everywhere; leads do whatever stands here, so that it counts again when they are none
      * @param sites where else
      */
     record Standing(Role role, boolean closed, boolean everySite, Set<Long> sites) {
         Standing {
-            everySite |= role == Role.LEAD;
             sites = everySite ? Set.of() : Set.copyOf(sites);
         }
     }
