@@ -1,5 +1,6 @@
 <script lang="ts">
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
+  import { useChange } from '../../api/change.svelte';
   import { api, asProblem, ok, type Schemas } from '../../api/client';
   import Answers from './Answers.svelte';
   import Trouble from '../../ui/Trouble.svelte';
@@ -11,8 +12,14 @@
     mayWork,
     hint = '',
   }: { siteId: number; members: Schemas['CaseMember'][]; mayWork: boolean; hint?: string } = $props();
-  let answers = $state<Schemas['CaseAnswer'][]>([]);
-  const body = $derived({ members, answers, keep: mayWork && answers.length > 0 });
+  /** What was seen while this is open; with a run of checks it is kept there, and read from there. */
+  type Seen = Schemas['CaseAnswer'] & { checkRunIds: number[] };
+  let seen = $state<Seen[]>([]);
+  const change = useChange(() => [['site', siteId, 'case'], ['endpoint']]);
+  const body = $derived({
+    members,
+    answers: seen.map(({ question, outcome, endpointIds }) => ({ question, outcome, endpointIds })),
+  });
   const query = createQuery(() => ({
     queryKey: ['site', siteId, 'case', body],
     queryFn: () => ok(api.POST('/api/sites/{siteId}/case', { params: { path: { siteId } }, body })),
@@ -20,9 +27,28 @@
   }));
   const c = $derived(query.data);
   const first = $derived(c?.suspects[0]);
+  const last = $derived(seen.at(-1));
   const percent = (p: number) => (p > 0.99 ? 'over 99%' : Math.round(p * 100) + '%');
+  const params = $derived({ path: { siteId } });
   const answer = (outcome: Schemas['OutcomeView']['outcome'], next: Schemas['CaseNext']) =>
-    (answers = [...answers, { question: next.question, outcome, endpointIds: next.endpointIds }]);
+    change.run(async () => {
+      const { question, endpointIds, checkRunIds } = next;
+      if (checkRunIds.length)
+        await ok(
+          api.PUT('/api/sites/{siteId}/case/answers', { params, body: { question, outcome, checkRunIds } }),
+        );
+      seen = [...seen, { question, outcome, endpointIds, checkRunIds }];
+    });
+  const takeBack = ({ question, checkRunIds }: Seen) =>
+    change.run(async () => {
+      if (checkRunIds.length)
+        await ok(
+          api.DELETE('/api/sites/{siteId}/case/answers/{question}', {
+            params: { path: { siteId, question }, query: { checkRunIds } },
+          }),
+        );
+      seen = seen.slice(0, -1);
+    });
 </script>
 
 {#if query.error}<Trouble problem={asProblem(query.error)} again={() => query.refetch()} />
@@ -64,8 +90,9 @@
         {#if first.call}<li>Call {first.call}.</li>{/if}
       </ol>
     {/if}
-    {#if answers.length}
-      <button class="btn mt-2 btn-ghost btn-sm" onclick={() => (answers = answers.slice(0, -1))}
+    <Trouble problem={change.problem} />
+    {#if last}
+      <button class="btn mt-2 btn-ghost btn-sm" disabled={change.busy} onclick={() => takeBack(last)}
         >Take the last answer back</button
       >
     {/if}

@@ -1,3 +1,4 @@
+import { focusManager } from '@tanstack/svelte-query';
 import { fireEvent, screen, waitFor } from '@testing-library/svelte';
 import { describe, expect, it } from 'vitest';
 import { answering, show } from '../../test/answers';
@@ -32,29 +33,52 @@ const view = (more = {}) => ({
       { outcome: 'NONE_ON_SWITCH', words: 'None on this switch' },
     ],
     endpointIds: [1, 2],
+    checkRunIds: [7, 8],
   },
   found: false,
   ...more,
 });
 
 describe('several at once', () => {
-  it('are one case: says on what they hang, asks once, and keeps the answer for all', async () => {
-    const sent = answering({ [`POST ${path}`]: { body: view() } });
+  it('are one case: says on what they hang, asks once, and keeps the answer with the runs that were weighed', async () => {
+    const sent = answering({
+      [`POST ${path}`]: { body: view() },
+      [`PUT ${path}/answers`]: { status: 204 },
+      [`DELETE ${path}/answers/OTHERS_HERE`]: { status: 204 },
+    });
+    const calls = (method: string) => sent.filter((s) => s.call.startsWith(method));
     show(OneCase, { siteId: 3, members, mayWork: true });
     expect(await screen.findByText(/all hang on Shop switch/)).toBeInTheDocument();
     expect(screen.getByText('87%')).toBeInTheDocument();
     expect(screen.getByText('Each has a fault of its own')).toBeInTheDocument();
     expect(screen.getByText('Look at its power light.')).toBeInTheDocument();
     await fireEvent.click(screen.getByText('None on this switch'));
+    const seen = { question: 'OTHERS_HERE', outcome: 'NONE_ON_SWITCH' };
     await waitFor(() =>
-      expect(sent.at(-1)?.body).toEqual({
-        members,
-        answers: [{ question: 'OTHERS_HERE', outcome: 'NONE_ON_SWITCH', endpointIds: [1, 2] }],
-        keep: true,
-      }),
+      expect(calls('POST').at(-1)?.body).toEqual({ members, answers: [{ ...seen, endpointIds: [1, 2] }] }),
     );
+    expect(calls('PUT').map((s) => s.body)).toEqual([{ ...seen, checkRunIds: [7, 8] }]);
+    // Whatever makes it weigh anew, what was seen is said once.
+    const weighed = calls('POST').length;
+    focusManager.setFocused(false);
+    focusManager.setFocused(true);
+    await waitFor(() => expect(calls('POST').length).toBeGreaterThan(weighed));
+    expect(calls('PUT')).toHaveLength(1);
     await fireEvent.click(screen.getByText('Take the last answer back'));
+    await waitFor(() => expect(screen.queryByText('Take the last answer back')).toBeNull());
+    expect(calls('DELETE')).toHaveLength(1);
+  });
+
+  it('says when what was seen could not be kept, and does not count it', async () => {
+    const sent = answering({
+      [`POST ${path}`]: { body: view() },
+      [`PUT ${path}/answers`]: { status: 409, body: { detail: 'Somebody is at it.' } },
+    });
+    show(OneCase, { siteId: 3, members, mayWork: true });
+    await fireEvent.click(await screen.findByText('None on this switch'));
+    expect(await screen.findByText('Somebody is at it.')).toBeInTheDocument();
     expect(screen.queryByText('Take the last answer back')).toBeNull();
+    expect(sent.filter((s) => s.call.startsWith('POST')).at(-1)?.body).toEqual({ members, answers: [] });
   });
 
   it.each([

@@ -221,6 +221,19 @@ class ConfirmTest extends InTheDemo {
             button(page, "No, none on this switch").click();
             assertThat(one).containsText("It is one case");
             assertThat(one).containsText("Look at its power light and its power unit.");
+            String seen = call("GET", "/api/endpoints/" + endpoint("till-1") + "/diagnosis", null)
+                    .get("seen")
+                    .toString();
+            Assertions.assertThat(seen).contains("OTHERS_HERE");
+            // Somebody checks again; a page that stays open and weighs anew says nothing of that.
+            call("POST", "/api/endpoints/" + endpoint("till-1") + "/check-runs", null);
+            page.waitForResponse(
+                    r -> r.url().endsWith("/case"),
+                    () -> page.evaluate("() => window.dispatchEvent(new Event('visibilitychange'))"));
+            seen = call("GET", "/api/endpoints/" + endpoint("till-1") + "/diagnosis", null)
+                    .get("seen")
+                    .toString();
+            Assertions.assertThat(seen).doesNotContain("OTHERS_HERE");
         } finally {
             for (var till : tills) call("DELETE", "/api/bench-panel/" + till + "/faults/SWITCH_DEAD", null);
         }

@@ -319,7 +319,7 @@ class ScopeTest {
                 "/api/address/read | {'text':'10.7.0.57','purpose':'ADDRESS','segmentId':%4$d} | 404",
                 "/api/registries/%2$d/registrations | {'endpointId':%5$d,'name':'x'} | 404",
                 "/api/registries/%2$d/judgement | {'endpointId':%5$d,'name':'x'} | 404",
-                "/api/sites/%1$d/case | {'members':[{'endpointId':%5$d,'word':'SILENT'}],'answers':[],'keep':false} | 404",
+                "/api/sites/%1$d/case | {'members':[{'endpointId':%5$d,'word':'SILENT'}],'answers':[]} | 404",
             })
     void bodies(String path, String body, int status) {
         HERS.meansWell = false;

@@ -6,6 +6,8 @@ import app.knottag.core.reach.Outcome;
 import app.knottag.core.reach.Question;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
@@ -36,13 +38,23 @@ interface CaseStore {
     List<HangRow> hang(@Param("siteId") long siteId, @Param("ids") String ids, @Param("since") Instant since);
 
     /** An answer after the latest run of an endpoint. */
-    record SeenRow(long endpointId, Question question, Outcome outcome, Evidence evidence) {}
+    record SeenRow(long endpointId, long checkRunId, Question question, Outcome outcome, Evidence evidence) {}
 
     @Select("""
-            select l.endpoint_id, l.question, l.outcome, l.evidence from diagnosis_answer l
+            select l.endpoint_id, l.check_run_id, l.question, l.outcome, l.evidence from diagnosis_answer l
             where l.outcome <> 'CANNOT_BE_TOLD' and l.check_run_id in (select max(id) from check_run where at > #{since}
                 and endpoint_id = any(string_to_array(#{ids}, ',')::bigint[]) group by endpoint_id)""")
     List<SeenRow> seen(@Param("ids") String ids, @Param("since") Instant since);
+
+    /** Returns whose run it is, or empty when it is none of this site. */
+    @Select("""
+            select r.endpoint_id from check_run r join endpoint e on e.id = r.endpoint_id
+            where e.site_id = #{siteId} and r.id = #{checkRunId}""")
+    Optional<Long> endpointOf(@Param("siteId") long siteId, @Param("checkRunId") long checkRunId);
+
+    @Delete("""
+            delete from diagnosis_answer where check_run_id = #{checkRunId} and question = #{question} and by = #{by} and evidence = 'SEEN'""")
+    int forget(@Param("checkRunId") long checkRunId, @Param("question") Question question, @Param("by") String by);
 
     /** Something that was changed. */
     record ChangeRow(Lately what, Instant at) {}

@@ -22,6 +22,7 @@ import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
@@ -83,8 +84,17 @@ class Cases {
         this.clock = clock;
     }
 
-    /** A case with its members, in the order in which they were told. */
-    record Case(List<Member> members, List<Long> ids, CommonCause.Verdict verdict, FaultBook book) {}
+    /**
+     * A case with its members, in the order in which they were told.
+     *
+     * @param runs the run after which each was weighed, or empty when somebody's word was
+     */
+    record Case(
+            List<Member> members,
+            List<Long> ids,
+            List<Optional<Long>> runs,
+            CommonCause.Verdict verdict,
+            FaultBook book) {}
 
     Case weigh(long siteId, List<Told> told, List<Answer> answers) {
         var now = clock.instant();
@@ -94,22 +104,26 @@ class Cases {
         var seen = store.seen(ids, now.minus(FRESH)).stream().collect(Collectors.groupingBy(SeenRow::endpointId));
         var members = new ArrayList<Member>();
         var at = new ArrayList<Long>();
+        var runs = new ArrayList<Optional<Long>>();
         for (var t : told) {
             var endpoint = endpoints.get(t.endpointId());
             if (!hang.containsKey(t.endpointId()) || targets.provable(endpoint).isEmpty()) continue;
-            members.add(member(
-                    endpoint, t, hang.get(t.endpointId()), seen.getOrDefault(t.endpointId(), List.of()), answers));
+            var rows = t.word() == Word.CHECKED ? seen.getOrDefault(t.endpointId(), List.of()) : List.<SeenRow>of();
+            members.add(member(endpoint, t, hang.get(t.endpointId()), rows, answers));
             at.add(t.endpointId());
+            runs.add(rows.stream().map(SeenRow::checkRunId).findFirst());
         }
         var book = diagnoses.book(siteId);
-        return new Case(members, at, CommonCause.of(members, book), book);
+        return new Case(members, at, runs, CommonCause.of(members, book), book);
     }
 
     private Member member(
             EndpointStore.Row endpoint, Told told, CaseStore.HangRow hang, List<SeenRow> seen, List<Answer> answers) {
         var made = new ArrayList<>(told.word() == Word.CHECKED ? seen(seen) : said(told.word()));
-        for (var a : answers)
-            if (a.endpointIds().contains(endpoint.id())) made.add(new Made(a.question(), a.outcome()));
+        // What was seen after a run is kept with it; what is sent along may be of an earlier one.
+        if (seen.isEmpty())
+            for (var a : answers)
+                if (a.endpointIds().contains(endpoint.id())) made.add(new Made(a.question(), a.outcome()));
         var last = new EnumMap<Question, Made>(Question.class);
         made.forEach(m -> last.put(m.question(), m));
         return new Member(
@@ -158,18 +172,30 @@ class Cases {
         return on;
     }
 
-    /** Keeps what was seen at each endpoint whose own search goes on, so that nobody is asked twice. */
+    /** Keeps what was seen after these runs, so that nobody is asked twice; after a later run it says nothing any more. */
     @Transactional
-    void keep(long siteId, Answer answer, String by) {
-        for (long id : answer.endpointIds()) {
-            var endpoint = endpoints.get(id);
-            var run = checkRuns.latest(id);
-            if (endpoint.siteId() != siteId) throw Problem.notFound("There is no such endpoint at this site.");
-            if (run == null || !run.failed()) continue;
-            checkRuns.keepAnswer(id, run.id(), answer.question(), answer.outcome(), Evidence.SEEN, by);
-            log.write(Log.entry(by, "looked: " + answer.question().words())
+    void keep(long siteId, Made seen, List<Long> checkRunIds, String by) {
+        for (long run : checkRunIds) {
+            long id = endpointOf(siteId, run);
+            checkRuns.keepAnswer(id, run, seen.question(), seen.outcome(), Evidence.SEEN, by);
+            log.write(Log.entry(by, "looked: " + seen.question().words())
                     .at(siteId, id)
-                    .after(FaultBook.shipped().words(answer.question(), answer.outcome())));
+                    .after(FaultBook.shipped().words(seen.question(), seen.outcome())));
         }
+    }
+
+    /** Takes back what the same person said was seen after these runs. */
+    @Transactional
+    void takeBack(long siteId, Question question, List<Long> checkRunIds, String by) {
+        for (long run : checkRunIds) {
+            long id = endpointOf(siteId, run);
+            if (store.forget(run, question, by) > 0)
+                log.write(Log.entry(by, "took back: " + question.words()).at(siteId, id));
+        }
+    }
+
+    private long endpointOf(long siteId, long checkRunId) {
+        return store.endpointOf(siteId, checkRunId)
+                .orElseThrow(() -> Problem.notFound("There is no such run of checks at this site."));
     }
 }

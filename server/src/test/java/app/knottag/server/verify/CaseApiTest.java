@@ -1,7 +1,13 @@
 package app.knottag.server.verify;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.anyInt;
+import static org.mockito.Mockito.when;
 
+import app.knottag.core.address.Ipv4Address;
+import app.knottag.core.intake.Recognised;
+import app.knottag.core.reach.Probes;
 import app.knottag.server.Api;
 import app.knottag.server.Running;
 import app.knottag.server.account.Role;
@@ -36,7 +42,7 @@ class CaseApiTest {
         var members = new StringBuilder();
         for (int n = 0; n < words.length; n++)
             members.append(n == 0 ? "" : ",").append("{'endpointId':" + tills[n] + ",'word':'" + words[n] + "'}");
-        return "{'members':[" + members + "],'answers':[],'keep':false}";
+        return "{'members':[" + members + "],'answers':[]}";
     }
 
     @DisplayName(
@@ -63,23 +69,67 @@ class CaseApiTest {
         assertThat(after.get("next").isNull()).isTrue();
     }
 
-    @DisplayName("An answer is kept where a search goes on, and only for those who may work")
+    @DisplayName(
+            "What was seen is kept with the runs after which somebody looked, never with a later one; and taken back")
     @Test
     void answersAreKept() {
-        Running.network("10.7.0.51", "00:00:5E:00:53:F1", "");
-        api.post("/api/endpoints/" + tills[0] + "/check-runs", "").expect(201);
-        var body = told("CHECKED", "SILENT")
-                .replace(
-                        "'answers':[],'keep':false",
-                        "'answers':[{'question':'OTHERS_HERE','outcome':'NONE_ON_SWITCH','endpointIds':[" + tills[0]
-                                + "," + tills[1] + "]}],'keep':true");
-        Running.as(Role.OFFICE).post(path, body).expect(403);
-        api.post(path, body).expect(200);
-        assertThat(api.get("/api/endpoints/" + tills[0] + "/diagnosis")
+        Running.network("10.7.0.1", "00:00:5E:00:53:F1", "");
+        when(Running.PROBES.connect(any(), anyInt())).thenReturn(Probes.Connection.SILENT);
+        for (int n = 1; n <= tills.length; n++)
+            when(Running.PROBES.echo(Ipv4Address.parse("10.7.0.5" + n)))
+                    .thenReturn(Running.echo(null, Recognised.Answer.SILENT));
+        for (long till : tills)
+            api.post("/api/endpoints/" + till + "/check-runs", "").expect(201);
+        var checked = told("CHECKED", "CHECKED", "CHECKED");
+        var next = api.post(path, checked).expect(200).json().get("next");
+        assertThat(next.get("checkRunIds")).hasSameSizeAs(next.get("endpointIds"));
+        long at = next.get("endpointIds").get(0).asLong();
+        String seen = "{'question':'%s','outcome':'%s','checkRunIds':%s}";
+        String dark = seen.formatted("LINK", "DARK", next.get("checkRunIds"));
+        Running.as(Role.OFFICE).put(path + "/answers", dark).expect(403);
+        api.put("/api/sites/" + Running.site(api)[0] + "/case/answers", dark).expect(404);
+        api.put(path + "/answers", dark.replace("DARK", "FULL")).expect(422);
+        api.put(path + "/answers", seen.formatted("LINK", "DARK", "[999999]")).expect(404);
+        assertThat(said(at)).doesNotContain("LINK");
+        api.put(path + "/answers", dark).expect(204);
+        api.put(path + "/answers", dark).expect(204);
+        assertThat(said(at)).containsOnlyOnce("LINK");
+        var after = api.post(path, checked).expect(200).json();
+        assertThat(after.get("next").get("question").asString()).isNotEqualTo("LINK");
+
+        String back =
+                path + "/answers/LINK?checkRunIds=" + next.get("checkRunIds").get(0);
+        Running.as(Role.TECHNICIAN).delete(back).expect(204);
+        assertThat(said(at)).as("what somebody else saw stays").contains("LINK");
+
+        // Whoever weighs again, or says again what was seen before, says nothing of what was checked since.
+        api.post("/api/endpoints/" + at + "/check-runs", "").expect(201);
+        String sent = checked.replace(
+                "'answers':[]", "'answers':[{'question':'LINK','outcome':'DARK','endpointIds':[" + at + "]}]");
+        assertThat(api.post(path, sent).expect(200).json())
+                .isEqualTo(api.post(path, checked).json());
+        api.put(path + "/answers", dark).expect(204);
+        assertThat(said(at)).doesNotContain("LINK");
+        assertThat(api.post(path, sent)
+                        .expect(200)
                         .json()
-                        .get("seen")
-                        .toString())
-                .contains("OTHERS_HERE");
+                        .get("next")
+                        .get("question")
+                        .asString())
+                .isEqualTo("LINK");
+
+        var again = api.post(path, checked).json().get("next").get("checkRunIds");
+        api.put(path + "/answers", seen.formatted("LINK", "DARK", again)).expect(204);
+        assertThat(said(at)).contains("LINK");
+        api.delete(path + "/answers/LINK?checkRunIds=" + again.get(0)).expect(204);
+        assertThat(said(at)).doesNotContain("LINK");
+    }
+
+    private String said(long endpoint) {
+        return api.get("/api/endpoints/" + endpoint + "/diagnosis")
+                .json()
+                .get("seen")
+                .toString();
     }
 
     @ParameterizedTest(name = "{0} {1} {2}: {3}")
@@ -105,9 +155,9 @@ class CaseApiTest {
                                         "'answers':[{'question':'PING','outcome':'FULL','endpointIds':[]}]"))
                 .expect(422);
         api.post("/api/sites/999999/case", told("SILENT")).expect(404);
-        api.post(path, "{'members':[{'endpointId':999999,'word':'SILENT'}],'answers':[],'keep':false}")
+        api.post(path, "{'members':[{'endpointId':999999,'word':'SILENT'}],'answers':[]}")
                 .expect(404);
-        api.post(path, "{'members':[null],'answers':[],'keep':false}").expect(400);
+        api.post(path, "{'members':[null],'answers':[]}").expect(400);
     }
 
     @DisplayName("What was said to have mended something is listed, and taken back with a click")
