@@ -53,7 +53,8 @@ interface CaseStore {
     Optional<Long> endpointOf(@Param("siteId") long siteId, @Param("checkRunId") long checkRunId);
 
     @Delete("""
-            delete from diagnosis_answer where check_run_id = #{checkRunId} and question = #{question} and by = #{by} and evidence = 'SEEN'""")
+            delete from diagnosis_answer where check_run_id = #{checkRunId} and question = #{question} and by = #{by}
+                and evidence = 'SEEN'""")
     int forget(@Param("checkRunId") long checkRunId, @Param("question") Question question, @Param("by") String by);
 
     /** Something that was changed. */
