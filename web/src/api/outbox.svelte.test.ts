@@ -8,6 +8,7 @@ import {
   outbox,
   withUnsent,
   withUnsentLabel,
+  withUnsentLooks,
   type Did,
 } from './outbox.svelte';
 
@@ -43,6 +44,8 @@ const opening = (key: string, title: string): Opening => ({
   },
 });
 
+type Look = Schemas['ObservationRequest'];
+
 /** A server with one runbook, as far as the outbox knows it; it may be out of reach, and lose its answers. */
 class Server {
   steps = ['unpack', 'label', 'boot'].map(open);
@@ -53,6 +56,8 @@ class Server {
   fails: Record<string, string> = {};
   puts: string[] = [];
   facts: Record<string, string> = {};
+  looks: Look[] = [];
+  restsOn = 'address 51';
   openings = [opening('door', 'Its door')];
   label = { mac: '00:00:5E:00:53:01', serial: 'A', model: '' };
 
@@ -62,6 +67,7 @@ class Server {
     const json = (body: unknown, status = 200) =>
       new Response(JSON.stringify(body), { status, headers: { ETag: `"${this.version}"` } });
     if (request.method === 'GET') return json(path.endsWith('runbook') ? this.book() : this.label);
+    if (path.endsWith('/observations')) return this.sees(await request.json(), json);
     if (request.headers.get('If-Match') !== `"${this.version}"`) return json({}, 412);
     const body = await request.json();
     if (request.method === 'PATCH') {
@@ -83,6 +89,13 @@ class Server {
     if (this.losesAnswer) throw new TypeError('lost on the way');
     return json({ steps: this.steps });
   };
+
+  sees(look: Look, json: (body: unknown, status?: number) => Response) {
+    if (look.restsOn !== this.restsOn) return json({ detail: 'Look again.' }, 409);
+    this.looks.push(look);
+    if (this.losesAnswer) throw new TypeError('lost on the way');
+    return json({});
+  }
 
   book() {
     const questions = ['wall', 'ground'].map((key) => ({
@@ -199,6 +212,42 @@ describe('what was done without network', () => {
     await outbox.again(first(), false);
     await outbox.send(client);
     expect([left(), first().says]).toEqual([['label look'], 'The gateway is 10.0.0.1.']);
+  });
+
+  it('is a look, too: it counts from when it was made, stands in the line, and not when what it rested on is another', async () => {
+    const body: Look = { check: 'LINK', outcome: 'LIT', evidence: 'SEEN', restsOn: server.restsOn };
+    const look: Did = { ...step(''), did: { what: 'look', title: 'Is it lit?', says: 'Lit', body } };
+    server.reach = false;
+    await outbox.add(look);
+    const { at } = first();
+    const line = (checks: object[]) => ({ checks }) as Schemas['VerificationView'];
+    const asked = line([
+      { check: 'LINK', status: 'PENDING', note: 'Nobody has looked yet.' },
+      { check: 'REAL_JOB', status: 'PENDING', note: 'Nobody has looked yet.' },
+    ]);
+    expect(withUnsentLooks(asked, outbox.of(7)).missing).toBe('What was seen here is not sent yet.');
+    expect(withUnsentLooks(asked, outbox.of(7)).checks).toMatchObject([
+      { check: 'LINK', status: 'ACTIVE', note: 'Lit. Not sent yet.', at, by: 'Imke' },
+      { check: 'REAL_JOB', status: 'PENDING', note: 'Nobody has looked yet.' },
+    ]);
+    server.reach = true;
+    server.losesAnswer = true;
+    await outbox.send(client);
+    server.losesAnswer = false;
+    await outbox.send(client);
+    // The same moment said twice is one look at the server.
+    expect([left(), server.looks]).toEqual([
+      [],
+      [
+        { ...body, at },
+        { ...body, at },
+      ],
+    ]);
+    await outbox.add(look);
+    server.restsOn = 'address 61';
+    await outbox.send(client);
+    expect([left(), first().says, server.looks.length]).toEqual([['look refused'], 'Look again.', 2]);
+    expect(withUnsentLooks(asked, outbox.of(7)).checks).toEqual(asked.checks);
   });
 
   it('keeps a label that was read, and asks when somebody else read another one', async () => {

@@ -150,3 +150,22 @@ export function withUnsentLabel<T extends { data: Schemas['EndpointView'] }>(
   const read = unsent.map((u) => u.did).findLast((d) => d.what === 'label');
   return read ? { ...endpoint, data: { ...endpoint.data, ...read.label } } : endpoint;
 }
+
+/** A line of checks with what was seen and is not sent yet; whether that holds is judged when it is sent. */
+export function withUnsentLooks(
+  line: Schemas['VerificationView'],
+  unsent: Unsent[],
+): Schemas['VerificationView'] {
+  const looks = unsent.flatMap(({ did, state, at, person }) =>
+    did.what === 'look' && state === 'waits' ? [{ did, at, by: person }] : [],
+  );
+  return {
+    ...line,
+    missing: looks.length ? 'What was seen here is not sent yet.' : line.missing,
+    checks: line.checks.map((c) => {
+      const look = looks.findLast((l) => l.did.body.check === c.check);
+      const note = `${look?.did.says}. Not sent yet.`;
+      return look ? { ...c, status: 'ACTIVE', note, at: look.at, by: look.by } : c;
+    }),
+  };
+}

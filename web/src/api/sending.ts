@@ -31,7 +31,8 @@ export type Unsent = {
         was: Record<string, string>;
         says: string;
       }
-    | { what: 'opening'; key: string; title: string; body: Schemas['OpeningRequest']; was: string };
+    | { what: 'opening'; key: string; title: string; body: Schemas['OpeningRequest']; was: string }
+    | { what: 'look'; title: string; says: string; body: Schemas['ObservationRequest'] };
   /** It waits for the network; somebody else did the same; the server does not take it; it was taken and does not hold. */
   state: 'waits' | 'clash' | 'refused' | 'look';
   says: string;
@@ -241,6 +242,15 @@ function sendOpening(u: Unsent, did: OpeningDid) {
   );
 }
 
+/** A look counts from when it was made, for what it rested on then; of two at the same check the later one counts. */
+async function sendLook(u: Unsent, { body }: Extract<Unsent['did'], { what: 'look' }>): Promise<Outcome> {
+  const answer = await api.POST('/api/endpoints/{id}/observations', {
+    params: { path: { id: u.endpointId } },
+    body: { ...body, at: u.at },
+  });
+  return failed(answer) ?? 'sent';
+}
+
 /** Sends one of them. */
 export async function sendOne(u: Unsent): Promise<Outcome> {
   try {
@@ -253,6 +263,8 @@ export async function sendOne(u: Unsent): Promise<Outcome> {
         return await sendFacts(u, u.did);
       case 'opening':
         return await sendOpening(u, u.did);
+      case 'look':
+        return await sendLook(u, u.did);
     }
   } catch (e) {
     if (e instanceof TypeError || e instanceof DOMException) return 'stop';

@@ -53,7 +53,7 @@
       ? did.reason || words(did.evidence)
       : did.what === 'label'
         ? words(did.label)
-        : did.what === 'facts'
+        : did.what === 'facts' || did.what === 'look'
           ? did.says
           : openingSays(did);
   const said = (u: Unsent) =>
@@ -85,8 +85,10 @@
     {#each mine as u (u.id)}
       <li class="border-t border-base-300 pt-3">
         <p class="flex flex-wrap items-baseline justify-between gap-x-4">
-          <a class="font-semibold" href={at(u.siteId, 'onboard', u.endpointId)} onclick={() => (open = false)}
-            >{u.endpoint}</a
+          <a
+            class="font-semibold"
+            href={at(u.siteId, u.did.what === 'look' ? 'confirm' : 'onboard', u.endpointId)}
+            onclick={() => (open = false)}>{u.endpoint}</a
           ><span class="quiet text-sm">{hourOf(u.at)}{u.state === 'waits' ? ', not sent yet' : ''}</span>
         </p>
         {#if u.state === 'clash'}

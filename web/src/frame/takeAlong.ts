@@ -1,6 +1,14 @@
 import type { QueryClient } from '@tanstack/svelte-query';
 import { TAKEN } from '../api/answers.svelte';
-import { boardQuery, endpointQuery, labelsQuery, runbookQuery, sheetQuery } from '../api/queries';
+import {
+  boardQuery,
+  endpointQuery,
+  endpointsQuery,
+  labelsQuery,
+  lineQuery,
+  runbookQuery,
+  sheetQuery,
+} from '../api/queries';
 
 /** So many devices are taken along, those first that are next. */
 const MOST = 40;
@@ -22,6 +30,12 @@ export async function takeAlong(client: QueryClient, siteId: number) {
     await client.prefetchQuery(runbookQuery(endpoint));
     await client.prefetchQuery(endpointQuery(endpoint));
     await client.prefetchQuery(labelsQuery(endpoint));
+  }
+  const all = await client.fetchQuery(endpointsQuery(siteId)).catch(() => []);
+  for (const { id } of all.filter((e) => e.station === 'CONFIRM').slice(0, MOST)) {
+    await client.prefetchQuery(endpointQuery(id));
+    await client.prefetchQuery(runbookQuery(id));
+    await client.prefetchQuery(lineQuery(id));
   }
   sessionStorage.setItem(taken, String(Date.now()));
 }

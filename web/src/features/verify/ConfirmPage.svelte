@@ -1,9 +1,9 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, asProblem, freshKey, ok, type Problem, type Schemas } from '../../api/client';
+  import { outbox, withUnsentLooks } from '../../api/outbox.svelte';
   import { lineQuery, runbookQuery, underwayQuery } from '../../api/queries';
   import Lately from '../../ui/Lately.svelte';
-  import Knot from '../../ui/Knot.svelte';
   import Loading from '../../ui/Loading.svelte';
   import { dayTime } from '../../ui/time';
   import Steps from '../../ui/Steps.svelte';
@@ -14,6 +14,7 @@
   import LookNow from './LookNow.svelte';
   import OfficeWord from './OfficeWord.svelte';
   import Pasted from './Pasted.svelte';
+  import SignedOff from './SignedOff.svelte';
   import SignOff from './SignOff.svelte';
 
   let { endpoint, mayWork }: { endpoint: { data: Schemas['EndpointView']; etag: string }; mayWork: boolean } =
@@ -27,7 +28,8 @@
   /** A check that somebody wants to look at once more. */
   let again = $state<string | null>(null);
   const underway = createQuery(() => ({ ...underwayQuery(e.id), enabled: asking }));
-  const line = $derived(latest.data);
+  const unsent = $derived(outbox.of(e.id));
+  const line = $derived(latest.data && withUnsentLooks(latest.data, unsent));
   const checks = $derived(line?.checks ?? []);
   const failed = $derived(checks.find((r) => r.status === 'FAILED' && r.maker !== 'OFFICE'));
   const eyes = $derived(checks.filter((r) => r.maker === 'EYES'));
@@ -58,18 +60,18 @@
       };
     }),
   );
-  /** Signed off with a grade, and something it rested on has changed; older sign-offs had no grade. */
-  const loose = $derived(!!line?.signedOff && line.missing !== '');
   const headline = $derived(
     asking
       ? 'Asking…'
-      : failed
-        ? `${e.name} does not reach its service`
-        : line?.missing === '' && checks.length
-          ? 'All checks hold'
-          : line?.at && !line.machineFailed
-            ? 'Not proved yet: look for yourself'
-            : 'Not proved yet',
+      : unsent.some((u) => u.did.what === 'look')
+        ? 'Not judged yet: what was seen is not sent'
+        : failed
+          ? `${e.name} does not reach its service`
+          : line?.missing === '' && checks.length
+            ? 'All checks hold'
+            : line?.at && !line.machineFailed
+              ? 'Not proved yet: look for yourself'
+              : 'Not proved yet',
   );
 
   async function check() {
@@ -96,8 +98,9 @@
     await client.invalidateQueries({ queryKey: ['site', e.siteId] });
   }
 
-  async function seen(answer: Schemas['VerificationView']) {
+  async function seen(answer?: Schemas['VerificationView']) {
     again = null;
+    if (!answer) return;
     client.setQueryData(['endpoint', e.id, 'line'], answer);
     await client.invalidateQueries({ queryKey: ['endpoint', e.id, 'diagnosis'] });
     await refresh();
@@ -129,7 +132,7 @@
     <div class="max-md:order-first">
       {#if looking && !asking && mayWork}
         {#key looking.check}<LookNow
-            endpointId={e.id}
+            endpoint={e}
             check={looking}
             first={!failed || !!again}
             done={seen}
@@ -165,22 +168,9 @@
         </section>
       {/if}
       {#if e.confirmedAt}
-        <div class="mt-6">
-          <p class="flex items-center gap-3">
-            <Knot state={failed ? 'FAILED' : loose ? 'ACTIVE' : 'PASSED'} size={40} /><span
-              class="text-lg font-bold">Signed off by {e.confirmedBy}</span
-            >
-          </p>
-          <p class="quiet">
-            {dayTime(e.confirmedAt)}.
-            {#if failed}A check has failed since: it no longer holds.
-            {:else if loose}Something was changed since: part of it must be seen again.
-            {:else if line.signedOff}{line.signedOff.grade}.{/if}
-          </p>
-          {#if e.station === 'HANDOVER'}<p class="mt-2">
-              <a class="btn btn-primary" href={at(e.siteId, 'handover', e.id)}>On to the hand-over</a>
-            </p>{/if}
-        </div>
+        <SignedOff endpoint={e} line={latest.data ?? line} failed={!!failed} />
+      {:else if unsent.length && mayWork}
+        <p class="quiet mt-6">It can be signed off once what was done here is sent.</p>
       {:else if !line.missing && !asking && mayWork}
         <SignOff {endpoint} {line} />
       {/if}

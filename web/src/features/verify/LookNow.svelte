@@ -1,40 +1,60 @@
 <script lang="ts">
-  import { api, ok, type Schemas } from '../../api/client';
+  import { useQueryClient } from '@tanstack/svelte-query';
+  import { api, asProblem, ok, type Schemas } from '../../api/client';
   import { useChange } from '../../api/change.svelte';
+  import { outbox } from '../../api/outbox.svelte';
   import Answers from './Answers.svelte';
   import HowKnown from './HowKnown.svelte';
   import Trouble from '../../ui/Trouble.svelte';
 
   /** One check that only eyes can make, asked so that somebody on the phone can do it. */
   let {
-    endpointId,
+    endpoint,
     check,
     first,
     done,
     leave,
   }: {
-    endpointId: number;
+    endpoint: Pick<Schemas['EndpointView'], 'siteId' | 'id' | 'name'>;
     check: Schemas['CheckStatusView'];
     /** Whether the figures on the keyboard answer it. */
     first: boolean;
-    done: (line: Schemas['VerificationView']) => void;
+    /** With the line as it stands then, or without one when what was seen is kept here until it can be sent. */
+    done: (line?: Schemas['VerificationView']) => void;
     leave?: () => void;
   } = $props();
   type Evidence = Schemas['ObservationRequest']['evidence'];
   let evidence = $state<Evidence>('SEEN');
+  const client = useQueryClient();
   const change = useChange();
   const problem = $derived(change.problem);
 
   async function saw(outcome: Schemas['OutcomeWords']['outcome']) {
+    const body = { check: check.check, outcome, evidence };
+    const says = check.outcomes.find((o) => o.outcome === outcome)?.words ?? outcome;
+    const keep = async () => {
+      const did = {
+        what: 'look' as const,
+        title: check.ask,
+        says,
+        body: { ...body, restsOn: check.restsOn },
+      };
+      await outbox.note(endpoint, did);
+      done();
+    };
     await change.run(async () => {
-      done(
-        await ok(
-          api.POST('/api/endpoints/{id}/observations', {
-            params: { path: { id: endpointId } },
-            body: { check: check.check, outcome, evidence },
-          }),
-        ),
-      );
+      // What was done before it is sent before it.
+      if (outbox.of(endpoint.id).length) {
+        await keep();
+        return outbox.send(client);
+      }
+      const params = { path: { id: endpoint.id } };
+      try {
+        done(await ok(api.POST('/api/endpoints/{id}/observations', { params, body })));
+      } catch (error) {
+        if (asProblem(error).status !== 0) throw error;
+        await keep();
+      }
     });
   }
 </script>

@@ -1,6 +1,7 @@
 import { fireEvent, screen } from '@testing-library/svelte';
 import { describe, expect, it, vi } from 'vitest';
 import { answering, show } from '../../test/answers';
+import { outbox } from '../../api/outbox.svelte';
 import { siteClock } from '../../ui/siteClock.svelte';
 import LookNow from './LookNow.svelte';
 import Pasted from './Pasted.svelte';
@@ -32,8 +33,10 @@ const check = (more = {}) => ({
     { outcome: 'DARK', words: 'Dark' },
   ],
   signals: ['Network light green, steady: linked and idle'],
+  restsOn: '0a1b',
   ...more,
 });
+const endpoint = { siteId: 1, id: 7, name: 'Till 1' };
 const line = (more = {}) => ({
   checks: [check()],
   at: '2026-11-25T10:00:00Z',
@@ -53,12 +56,27 @@ describe('a check that only eyes can make', () => {
   it('is asked with the lights of the kind, answered by a figure, and says how one knows', async () => {
     const sent = answering({ 'POST /api/endpoints/7/observations': { body: line() } });
     const done = vi.fn();
-    show(LookNow, { endpointId: 7, check: check(), first: true, done });
+    show(LookNow, { endpoint, check: check(), first: true, done });
     expect(screen.getByText('Network light green, steady: linked and idle')).toBeVisible();
     await fireEvent.click(screen.getByLabelText('Somebody tells me'));
     await fireEvent.keyDown(document.body, { key: '2' });
     await vi.waitFor(() => expect(done).toHaveBeenCalled());
     expect(sent[0]?.body).toEqual({ check: 'LINK', outcome: 'DARK', evidence: 'SPOKEN' });
+  });
+
+  it('is kept on this device when nobody answers, with what it rests on', async () => {
+    vi.stubGlobal('fetch', () => Promise.reject(new TypeError('no network')));
+    const note = vi.spyOn(outbox, 'note').mockResolvedValue();
+    const done = vi.fn();
+    show(LookNow, { endpoint, check: check(), first: true, done });
+    await fireEvent.keyDown(document.body, { key: '1' });
+    await vi.waitFor(() => expect(done).toHaveBeenCalledWith());
+    expect(note).toHaveBeenCalledWith(endpoint, {
+      what: 'look',
+      title: check().ask,
+      says: 'Lit or blinking',
+      body: { check: 'LINK', outcome: 'LIT', evidence: 'SEEN', restsOn: '0a1b' },
+    });
   });
 
   it('leaves the figures to the causes while something fails, and shows what is refused', async () => {
@@ -68,7 +86,7 @@ describe('a check that only eyes can make', () => {
         body: { code: 'no-such-check', detail: 'This endpoint has no such check.', errors: [] },
       },
     });
-    show(LookNow, { endpointId: 7, check: check(), first: false, done: vi.fn() });
+    show(LookNow, { endpoint, check: check(), first: false, done: vi.fn() });
     await fireEvent.keyDown(document.body, { key: '1' });
     expect(sent).toHaveLength(0);
     await fireEvent.click(screen.getByRole('button', { name: 'Lit or blinking' }));

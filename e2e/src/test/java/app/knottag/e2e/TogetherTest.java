@@ -179,6 +179,36 @@ class TogetherTest extends InTheDemo {
         page.getByLabel("Steps of the runbook").locator("button").first().click();
     }
 
+    @DisplayName("What is looked at without network is kept, shown as not sent, and counts from when it was seen")
+    @Test
+    void looksInTheCellar() {
+        var page = demo.enter("TECHNICIAN", 390, 844, ColorScheme.LIGHT);
+        page.navigate(demo.url() + "/sites/1/confirm/2");
+        page.waitForFunction("() => navigator.serviceWorker.controller");
+        page.reload();
+        var job = page.locator("[data-step=REAL_JOB]");
+        assertThat(job).isVisible();
+        page.context().setOffline(true);
+        job.getByRole(AriaRole.BUTTON).click();
+        var look = page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Look now"));
+        String says = look.getByRole(AriaRole.BUTTON)
+                .first()
+                .innerText()
+                .replaceAll("\\s+\\d*$", "")
+                .strip();
+        look.getByRole(AriaRole.BUTTON).first().click();
+        assertThat(badge(page, "^No network. 1 not sent yet")).isVisible();
+        assertThat(job).containsText(says + ". Not sent yet.");
+        assertThat(heading(page, "Not judged yet: what was seen is not sent")).isVisible();
+        page.reload();
+        assertThat(job).containsText("Not sent yet.");
+        readable(page, "a look that is not sent");
+        fits(page);
+        page.context().setOffline(false);
+        assertThat(page.getByText("Not sent yet.")).hasCount(0);
+        assertThat(job).containsText(says + ".");
+    }
+
     /** A lead says where somebody works, with the keyboard; from then on nothing of another site is there for him. */
     @Test
     void where() {

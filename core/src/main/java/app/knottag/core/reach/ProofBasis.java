@@ -6,6 +6,7 @@ import app.knottag.core.plan.Method;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -69,6 +70,24 @@ public record ProofBasis(
                 .filter(s -> check.loosenedBy().contains(s.change()))
                 .map(Said::words)
                 .findFirst();
+    }
+
+    /** Returns all on which a proof of this check rests; while it is the same nothing loosens one. */
+    public String restsOn(Check check) {
+        return check.loosenedBy().stream().map(this::part).collect(Collectors.joining("\n"));
+    }
+
+    private String part(Change change) {
+        return switch (change) {
+            case PLACE -> place.toLowerCase(Locale.ROOT) + " " + moves;
+            case PORT -> outlet.toLowerCase(Locale.ROOT) + "\t" + port.toLowerCase(Locale.ROOT);
+            case UNIT -> mac + " " + serial;
+            case ADDRESS -> address;
+            case SERVICE_PORT -> "" + servicePort;
+            case PARTNER -> partner;
+            case SETTINGS -> settings;
+            case RESET -> "" + resets;
+        };
     }
 
     private List<Said> changes(ProofBasis now) {

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** What a proof belongs to, how strong it is, and when the person on site and the office can sign. */
 class VerificationTest {
@@ -122,6 +123,31 @@ class VerificationTest {
                     .allSatisfy(r -> assertThat(r.loosened()).isEqualTo(reason));
             assertThat(line.missing()).isPresent();
         }
+    }
+
+    @DisplayName("What a proof rests on is another exactly when a change loosens it")
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "place",
+                "outlet",
+                "port",
+                "mac",
+                "unit",
+                "address",
+                "service port",
+                "partner",
+                "settings",
+                "reset",
+                "moved",
+                "nothing"
+            })
+    void restsOn(String what) {
+        var now = changed(what);
+        for (var check : ALL)
+            assertThat(THEN.restsOn(check).equals(now.restsOn(check)))
+                    .as(check + " after " + what)
+                    .isEqualTo(THEN.loosens(check, now).isEmpty());
     }
 
     @DisplayName("What was not known yet is only noted, and loosens nothing")

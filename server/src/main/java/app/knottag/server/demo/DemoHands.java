@@ -15,6 +15,7 @@ import app.knottag.server.probe.StandIns;
 import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.Runbooks;
 import app.knottag.server.verify.Confirm;
+import app.knottag.server.verify.Observations;
 import app.knottag.server.worksheet.Sheets;
 import java.time.Clock;
 import java.util.HashMap;
@@ -36,6 +37,7 @@ class DemoHands {
     private final StepWork steps;
     private final OnboardWork onboard;
     private final Confirm confirm;
+    private final Observations observations;
     private final Sheets sheets;
     private final StandIns standIns;
     private final Clock clock;
@@ -47,6 +49,7 @@ class DemoHands {
             StepWork steps,
             OnboardWork onboard,
             Confirm confirm,
+            Observations observations,
             Sheets sheets,
             StandIns standIns,
             Clock clock,
@@ -56,6 +59,7 @@ class DemoHands {
         this.steps = steps;
         this.onboard = onboard;
         this.confirm = confirm;
+        this.observations = observations;
         this.sheets = sheets;
         this.standIns = standIns;
         this.clock = clock;
@@ -151,7 +155,8 @@ class DemoHands {
         while (confirm.line(endpoints.get(endpoint)).failed() && ++tries < MOST_TRIES);
         for (var check : confirm.checks(endpoints.get(endpoint)))
             if (!check.byMachine() && check != Check.OFFICE)
-                confirm.observation(endpoint, check, check.outcomes().get(0), Evidence.SEEN, DemoData.LEAD);
+                observations.keep(
+                        endpoint, Observations.Saw.now(check, check.outcomes().get(0), Evidence.SEEN, DemoData.LEAD));
         confirm.signOff(endpoint, endpoints.get(endpoint).version(), "Seen at its own work", DemoData.LEAD);
     }
 }

@@ -11,6 +11,7 @@ import app.knottag.core.status.Status;
 import app.knottag.server.change.Consequences;
 import app.knottag.server.change.StepCompleted;
 import app.knottag.server.log.Log;
+import app.knottag.server.record.DoneAt;
 import app.knottag.server.record.EndpointStore;
 import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.OnboardStore;
@@ -20,7 +21,6 @@ import app.knottag.server.web.Etags;
 import app.knottag.server.web.FormReader;
 import app.knottag.server.web.Problem;
 import java.time.Clock;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -48,12 +48,6 @@ public class StepWork {
         /** It restarted by itself once more while it is waited for. */
         RESTARTED
     }
-
-    /** So late somebody may tell what was done without network. */
-    private static final Duration LATEST = Duration.ofHours(24);
-
-    /** Two clocks may differ by that. */
-    private static final Duration APART = Duration.ofSeconds(30);
 
     /**
      * What somebody did with a step.
@@ -131,7 +125,7 @@ public class StepWork {
         if (step.gate().type() == GateType.ADDRESS_SHOWN && is.status() == Status.PASSED)
             registrations.restarted(endpointId, now);
         if (action == Action.COMPLETE && is.status() == Status.PASSED)
-            events.publishEvent(new StepCompleted(endpointId, step, by));
+            events.publishEvent(new StepCompleted(endpointId, step, now, by));
         if (step.gate().type() == GateType.COUNT) consequences.figured(endpoint);
         consequences.stand(endpointId);
         log.write(Log.entry(by, said(action, is.status()) + " “" + step.title() + "”")
@@ -143,18 +137,9 @@ public class StepWork {
 
     /** When it was done: not later than now, not before the step itself was begun, and of the last day. */
     private Instant happened(@Nullable Instant at, StepRecord was) {
-        var now = clock.instant();
-        if (at == null) return now;
-        if (at.isAfter(now.plus(APART)))
-            throw Problem.field(
-                    "at", "in-the-future", "This was done later than now. Is the clock of this device right?");
-        if (at.isBefore(now.minus(LATEST)))
-            throw Problem.field(
-                    "at",
-                    "too-late",
-                    "This was done more than a day ago. Look how the device stands, and do the step again.");
-        var earliest = was.startedAt().filter(at::isBefore).orElse(at);
-        return earliest.isAfter(now) ? now : earliest;
+        var done = DoneAt.of(
+                Optional.ofNullable(at), clock.instant(), "Look how the device stands, and do the step again.");
+        return at == null ? done : was.startedAt().filter(done::isBefore).orElse(done);
     }
 
     private static String said(Action action, Status status) {

@@ -50,14 +50,17 @@ public interface CheckRunStore {
     /** What somebody saw at a check. */
     record ObservationRow(Check checkName, Outcome outcome, Evidence evidence, Instant at, String by, Json basis) {}
 
+    /** Adds what somebody saw; returns 0 when the same person has said so already of the same moment. */
     @Insert("""
             insert into observation (endpoint_id, check_name, outcome, evidence, at, by, basis)
-            values (#{endpointId}, #{w.checkName}, #{w.outcome}, #{w.evidence}, #{w.at}, #{w.by}, #{w.basis})""")
-    void addObservation(@Param("endpointId") long endpointId, @Param("w") ObservationRow observation);
+            select #{endpointId}, #{w.checkName}, #{w.outcome}, #{w.evidence}, #{w.at}, #{w.by}, #{w.basis}
+            where not exists (select 1 from observation where endpoint_id = #{endpointId} and check_name = #{w.checkName}
+                and at = #{w.at} and by = #{w.by})""")
+    int addObservation(@Param("endpointId") long endpointId, @Param("w") ObservationRow observation);
 
     @Select("""
             select distinct on (check_name) check_name, outcome, evidence, at, by, basis from observation
-            where endpoint_id = #{endpointId} order by check_name, id desc""")
+            where endpoint_id = #{endpointId} order by check_name, at desc, id desc""")
     List<ObservationRow> observations(long endpointId);
 
     record SiteRunRow(long endpointId, Instant at, String by, Json results) {}
@@ -76,7 +79,7 @@ public interface CheckRunStore {
             select distinct on (o.endpoint_id, o.check_name) o.endpoint_id, o.check_name, o.outcome, o.evidence, o.at, o.by
             from observation o join endpoint e on e.id = o.endpoint_id
             where e.site_id = #{siteId} and e.retired_at is null and e.confirmed_at is not null
-            order by o.endpoint_id, o.check_name, o.id desc""")
+            order by o.endpoint_id, o.check_name, o.at desc, o.id desc""")
     List<SiteObservationRow> observationsOfSite(long siteId);
 
     /** A sign-off of the person on site. */

@@ -1,11 +1,9 @@
 package app.knottag.server.verify;
 
-import app.knottag.core.kind.GateType;
 import app.knottag.core.reach.Check;
 import app.knottag.core.reach.CheckResult;
 import app.knottag.core.reach.CheckRunner;
 import app.knottag.core.reach.Diagnosis;
-import app.knottag.core.reach.Evidence;
 import app.knottag.core.reach.Fault;
 import app.knottag.core.reach.FaultBook;
 import app.knottag.core.reach.MachineQuestions;
@@ -18,7 +16,6 @@ import app.knottag.core.reach.Target;
 import app.knottag.core.reach.Verification;
 import app.knottag.core.status.Status;
 import app.knottag.server.change.Consequences;
-import app.knottag.server.change.StepCompleted;
 import app.knottag.server.db.Claims;
 import app.knottag.server.db.Claims.Claim;
 import app.knottag.server.db.Claims.Work;
@@ -39,7 +36,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ExecutorService;
@@ -49,7 +45,6 @@ import java.util.function.Consumer;
 import java.util.function.LongSupplier;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import org.springframework.context.event.EventListener;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -284,38 +279,6 @@ public class Confirm {
         return FaultBook.shipped().words(check, outcome);
     }
 
-    /** Keeps what somebody saw at a check that only eyes can make. */
-    @Transactional
-    public void observation(long endpointId, Check check, Outcome outcome, Evidence evidence, String by) {
-        var endpoint = endpoints.get(endpointId);
-        if (check.byMachine())
-            throw Problem.field("check", "by-machine", "A machine makes this check: run the checks.");
-        if (!checks(endpoint).contains(check))
-            throw Problem.field("check", "no-such-check", "This endpoint has no such check.");
-        if (!check.outcomes().contains(outcome))
-            throw Problem.field("outcome", "no-such-outcome", "“" + outcome + "” is none of " + check.outcomes() + ".");
-        if (evidence == Evidence.TOOL)
-            throw Problem.field("evidence", "no-tool", "Only the checks themselves measure.");
-        checkRuns.addObservation(
-                endpointId,
-                new CheckRunStore.ObservationRow(
-                        check,
-                        outcome,
-                        evidence,
-                        clock.instant(),
-                        by,
-                        new Json(json.writeValueAsString(bases.of(endpoint)))));
-        var run = checkRuns.latest(endpointId);
-        if (run != null)
-            check.question().ifPresent(l -> checkRuns.keepAnswer(endpointId, run.id(), l, outcome, evidence, by));
-        boolean fails = outcome != check.outcomes().get(0) && check != Check.OFFICE;
-        if (fails && endpoint.confirmedAt() != null) consequences.doubt(endpoint);
-        consequences.stand(endpointId);
-        log.write(Log.entry(by, "looked: " + check.title())
-                .at(endpoint.siteId(), endpointId)
-                .after(words(check, outcome) + ", " + evidence.words()));
-    }
-
     /** Tries a service that the site lists, once. */
     ReachController.TriedView attempt(long siteId, long serviceId) {
         var call = targets.call(siteId, serviceId);
@@ -330,23 +293,6 @@ public class Confirm {
         } finally {
             atOnce.release();
         }
-    }
-
-    /** What was read back in the runbook proves something here, too. */
-    @EventListener
-    void completed(StepCompleted step) {
-        var gate = step.step().gate();
-        var has = checks(endpoints.get(step.endpointId()));
-        if (gate.type() == GateType.SIGNAL
-                && gate.part().toLowerCase(Locale.ROOT).contains("network")) readBack(step, Check.LINK, has);
-        if (gate.type() != GateType.ADDRESS_SHOWN) return;
-        readBack(step, Check.ADDRESS_SHOWN, has);
-        if (step.step().waiting().isPresent()) readBack(step, Check.AFTER_RESTART, has);
-    }
-
-    private void readBack(StepCompleted step, Check check, List<Check> has) {
-        if (has.contains(check))
-            observation(step.endpointId(), check, check.outcomes().get(0), Evidence.READ_BACK, step.by());
     }
 
     /** Signs off what the line proves, as the person on site; the office says its own apart. */

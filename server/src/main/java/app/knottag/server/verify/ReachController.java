@@ -21,6 +21,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -44,7 +45,7 @@ class ReachController {
 
     record OutcomeWords(Outcome outcome, String words) {}
 
-    /** One check of the line, with the question to somebody who looks. */
+    /** One check of the line, with the question to somebody who looks, and the mark of what its proof rests on. */
     record CheckStatusView(
             Check check,
             String title,
@@ -60,7 +61,8 @@ class ReachController {
             long millis,
             String ask,
             List<OutcomeWords> outcomes,
-            List<String> signals) {}
+            List<String> signals,
+            String restsOn) {}
 
     record SignOffView(String grade, String note, Instant at, String by) {}
 
@@ -81,10 +83,13 @@ class ReachController {
     /** Results as they come in while a run goes on; {@code running} says whether one does. */
     record UnderwayView(boolean running, List<CheckResult> results) {}
 
+    /** What somebody saw; told later it has when it was, and the mark of what it rested on as it was shown. */
     record ObservationRequest(
             @NotNull Check check,
             @NotNull Outcome outcome,
-            @NotNull Evidence evidence) {}
+            @NotNull Evidence evidence,
+            @Nullable Instant at,
+            @Nullable String restsOn) {}
 
     record OfficeRequest(boolean reached) {}
 
@@ -93,12 +98,19 @@ class ReachController {
     record Made(long id) {}
 
     private final Confirm confirm;
+    private final Observations observations;
     private final Endpoints endpoints;
     private final Runbooks runbooks;
     private final Idempotency idempotency;
 
-    ReachController(Confirm confirm, Endpoints endpoints, Runbooks runbooks, Idempotency idempotency) {
+    ReachController(
+            Confirm confirm,
+            Observations observations,
+            Endpoints endpoints,
+            Runbooks runbooks,
+            Idempotency idempotency) {
         this.confirm = confirm;
+        this.observations = observations;
         this.endpoints = endpoints;
         this.runbooks = runbooks;
         this.idempotency = idempotency;
@@ -111,8 +123,12 @@ class ReachController {
         var line = confirm.line(endpoint);
         var run = confirm.latest(id);
         var signed = confirm.signOff(endpoint);
+        var marks = observations.restsOn(
+                endpoint, line.checks().stream().map(CheckStatus::check).toList());
         return new VerificationView(
-                line.checks().stream().map(r -> view(r, kind)).toList(),
+                line.checks().stream()
+                        .map(r -> view(r, kind, marks.get(r.check())))
+                        .toList(),
                 run == null ? null : run.at(),
                 run == null ? "" : run.by(),
                 line.failed(),
@@ -128,7 +144,7 @@ class ReachController {
                         : new SignOffView(signed.grade().words(), signed.note(), signed.at(), signed.by()));
     }
 
-    private static CheckStatusView view(CheckStatus r, Kind kind) {
+    private static CheckStatusView view(CheckStatus r, Kind kind, String restsOn) {
         var check = r.check();
         return new CheckStatusView(
                 check,
@@ -147,7 +163,8 @@ class ReachController {
                 check.outcomes().stream()
                         .map(o -> new OutcomeWords(o, FaultBook.shipped().words(check, o)))
                         .toList(),
-                check == Check.LINK ? signals(kind) : List.of());
+                check == Check.LINK ? signals(kind) : List.of(),
+                restsOn);
     }
 
     private static String question(Check check, Kind kind) {
@@ -199,15 +216,23 @@ class ReachController {
 
     @PostMapping("/api/endpoints/{id}/observations")
     VerificationView observation(@PathVariable long id, @Valid @RequestBody ObservationRequest body, Principal by) {
-        confirm.observation(id, body.check(), body.outcome(), body.evidence(), by.getName());
+        observations.keep(
+                id,
+                new Observations.Saw(
+                        body.check(),
+                        body.outcome(),
+                        body.evidence(),
+                        Optional.ofNullable(body.at()),
+                        Optional.ofNullable(body.restsOn()),
+                        by.getName()));
         return line(id);
     }
 
     /** The office says from its own end whether it reaches the endpoint; the only thing that those who look on may write. */
     @PostMapping("/api/endpoints/{id}/office-word")
     VerificationView office(@PathVariable long id, @Valid @RequestBody OfficeRequest body, Principal by) {
-        confirm.observation(
-                id, Check.OFFICE, body.reached() ? Outcome.REACHED : Outcome.NOT_REACHED, Evidence.SEEN, by.getName());
+        var outcome = body.reached() ? Outcome.REACHED : Outcome.NOT_REACHED;
+        observations.keep(id, Observations.Saw.now(Check.OFFICE, outcome, Evidence.SEEN, by.getName()));
         return line(id);
     }
 
