@@ -4,6 +4,7 @@
   import Knot from '../../ui/Knot.svelte';
   import Loading from '../../ui/Loading.svelte';
   import Trouble from '../../ui/Trouble.svelte';
+  import Hands from './Hands.svelte';
   import PracticeCase from './PracticeCase.svelte';
   import PracticeRecord from './PracticeRecord.svelte';
   import { practiceQuery } from './queries';
@@ -13,9 +14,11 @@
   let chosen = $state<string | null>(null);
   /** The same case once more begins anew. */
   let round = $state(0);
+  let hands = $state<number | null>(null);
   const cases = $derived(practice.data?.cases ?? []);
   const next = $derived(practice.data?.next);
-  const drawn = () => 'drawn-' + Math.floor(Math.random() * 1_000_000);
+  const some = () => Math.floor(Math.random() * 1_000_000);
+  const drawn = () => 'drawn-' + some();
   const play = (id: string | null) => ((chosen = id), round++);
   const percent = (share: number) => Math.round(share * 100);
 </script>
@@ -24,6 +27,10 @@
   <Trouble problem={asProblem(practice.error)} again={() => practice.refetch()} />
 {:else if !practice.data}
   <Loading />
+{:else if hands !== null}
+  {#key hands}
+    <Hands round={hands} leave={() => (hands = null)} again={() => (hands = some())} />
+  {/key}
 {:else if chosen}
   {#key round}
     <PracticeCase id={chosen} {play} />
@@ -42,6 +49,7 @@
         <div class="flex flex-wrap gap-2">
           <button class="btn btn-primary" onclick={() => play(next.id)}>Next case: {next.title}</button>
           <button class="btn btn-outline" onclick={() => play(drawn())}>Draw any case</button>
+          <button class="btn btn-outline" onclick={() => (hands = some())}>Hands: ten small tasks</button>
         </div>
         <p class="quiet mt-1 text-sm">{next.why}</p>
       </div>

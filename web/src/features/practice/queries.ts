@@ -1,5 +1,5 @@
 import { queryOptions } from '@tanstack/svelte-query';
-import { api, ok } from '../../api/client';
+import { api, ok, type Schemas } from '../../api/client';
 
 export const practiceQuery = queryOptions({
   queryKey: ['practice'],
@@ -18,3 +18,18 @@ export const readyQuery = queryOptions({
   queryKey: ['practice', 'ready'],
   queryFn: ({ signal }) => ok(api.GET('/api/practice-readiness', { signal })),
 });
+
+/** One task of a round of hands as somebody did it. */
+export type HandDone = Schemas['HandJudged'] & {
+  drill: Schemas['HandTaskView']['drill'];
+  /** What was typed, where something was. */
+  typed: string;
+  seconds: number;
+};
+export const handsQuery = (round: number) =>
+  queryOptions({
+    queryKey: ['practice', 'hands', round],
+    queryFn: ({ signal }) =>
+      ok(api.GET('/api/practice/hands/{round}', { params: { path: { round } }, signal })),
+    staleTime: Infinity,
+  });

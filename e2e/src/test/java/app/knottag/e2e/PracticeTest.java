@@ -77,4 +77,40 @@ class PracticeTest extends InTheDemo {
         readable(narrow, "a drawn case, narrow, at night");
         fits(narrow);
     }
+
+    @DisplayName(
+            "Ten small tasks by what stands on the screen, with the keyboard: only the addresses that nobody listened to fail")
+    @Test
+    void hands() {
+        var page = demo.enter("TECHNICIAN", 390, 844, ColorScheme.DARK);
+        page.navigate(demo.url() + "/practice");
+        button(page, "Hands: ten small tasks").click();
+        for (int n = 1; n <= 10; n++) {
+            assertThat(page.getByText(n + " of 10")).isVisible();
+            var typed = page.locator("main form input");
+            var seals = page.locator("main dd");
+            var free =
+                    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile(": empty$")));
+            if (n < 5) readable(page, "hands, task " + n);
+            fits(page);
+            if (typed.count() > 0) {
+                boolean cable = page.getByText("for the cable").count() > 0;
+                var label = page.locator("main svg text");
+                String shown = label.allTextContents().toString();
+                String mac =
+                        shown.replaceFirst(cable ? ".*[ \\[]LAN MAC, ([^,\\]]*).*" : ".*WLAN MAC, ([^,\\]]*).*", "$1");
+                typed.fill(label.count() > 0 ? mac : "10.0.0.1");
+                page.keyboard().press("Enter");
+            } else if (free.count() > 0) free.press("Enter");
+            else
+                page.keyboard()
+                        .press(seals.first().innerText().equals(seals.last().innerText()) ? "1" : "2");
+            assertThat(page.getByRole(AriaRole.STATUS)).containsText(" s");
+            page.keyboard().press("Enter");
+        }
+        assertThat(heading(page, "7 of 10 right")).isVisible();
+        assertThat(page.getByText("You had 10.0.0.1.")).hasCount(3);
+        readable(page, "hands, the end");
+        fits(page);
+    }
 }

@@ -1,7 +1,8 @@
 /**
- * Cases to get good at before it counts, judged by the same search that looks for real causes. Start at
- * {@link app.knottag.core.practice.Review}.
+ * Cases to get good at before it counts, judged by the same search that looks for real causes, and small tasks for hands and
+ * eyes, judged by the readers of the job. Start at {@link app.knottag.core.practice.Review} and
+ * {@link app.knottag.core.practice.Hands}.
  *
- * <p>May use: kind, reach, reading.
+ * <p>May use: address, hardware, kind, reach, reading, runbook.
  */
 package app.knottag.core.practice;

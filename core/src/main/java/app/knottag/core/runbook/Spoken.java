@@ -10,9 +10,10 @@ import java.util.Map;
  * Figures as they are dictated over the phone: every digit by itself and "point" between the groups, so that "fifteen"
  * and "fifty" are never heard for one another. The listener repeats group by group.
  */
-final class Spoken {
+public final class Spoken {
 
-    static final List<String> DIGITS =
+    /** Words of the figures 0 to 9. */
+    public static final List<String> DIGITS =
             List.of("zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine");
 
     private Spoken() {}

@@ -3,11 +3,13 @@ package app.knottag.server.practice;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.knottag.core.practice.Cases;
+import app.knottag.core.practice.Hands;
 import app.knottag.server.Api;
 import app.knottag.server.Running;
 import app.knottag.server.account.Role;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -88,6 +90,9 @@ class PracticeApiTest {
     @Test
     void agreed() throws Exception {
         var lead = Running.as(Role.LEAD);
+        // Another test may have agreed for everybody.
+        for (var role : Role.values())
+            Running.as(role).put("/api/me/practice-shown", "{'shown':false}").expect(204);
         for (int n = 0; n < 5; n++)
             Running.write(
                     "insert into practice_result (person, case_id, kind, level, at, causes, solved, minutes, par, score)"
@@ -132,5 +137,31 @@ class PracticeApiTest {
                         .get("title")
                         .asString())
                 .startsWith("Somebody’s ");
+    }
+
+    @DisplayName("A round of hands shows what there is to see and nothing else, and is judged as core judges it")
+    @Test
+    void hands() {
+        var round = api.get(path("hands/5")).expect(200).json();
+        var tasks = Hands.round(5);
+        assertThat(round.get("tasks")).hasSize(tasks.size());
+        for (int n = 0; n < tasks.size(); n++) {
+            var shown = round.get("tasks").get(n);
+            assertThat(shown.get("ask").asString()).isEqualTo(tasks.get(n).ask());
+            assertThat(Stream.of("said", "label", "seals", "ports")
+                            .filter(p -> !shown.get(p).isEmpty()))
+                    .hasSize(1);
+            for (String answer : new String[] {"", "SAME", "4", "10.0.0.1", "🧷"}) {
+                var judged = api.post(path("hands/5/answers"), "{'task':%d,'answer':'%s'}", n, answer)
+                        .expect(200)
+                        .json();
+                assertThat(judged.get("says").asString())
+                        .isEqualTo(tasks.get(n).judge(answer).says());
+            }
+        }
+        api.get(path("hands/-1")).expect(404);
+        api.post(path("hands/5/answers"), "{'task':10,'answer':''}").expect(422);
+        api.post(path("hands/5/answers"), "{'task':0,'answer':'%s'}", "1".repeat(101))
+                .expect(422);
     }
 }
