@@ -20,6 +20,12 @@ import tools.jackson.databind.json.JsonMapper;
 public final class Api {
 
     private static final JsonMapper JSON = new JsonMapper();
+
+    static {
+        // A connection that the server has just let go of is opened anew for every method, as a browser does.
+        System.setProperty("jdk.httpclient.enableAllMethodRetry", "true");
+    }
+
     private final CookieManager cookies;
     private final HttpClient http;
     private final String base;
