@@ -16,7 +16,7 @@ import org.junit.jupiter.api.Test;
 /** A quiet half hour: cases are played in a real browser. */
 class PracticeTest extends InTheDemo {
 
-    private static void look(Page page, String words) {
+    static void look(Page page, String words) {
         page.getByRole(AriaRole.LISTITEM)
                 .filter(new Locator.FilterOptions().setHasText(words))
                 .getByRole(AriaRole.BUTTON)

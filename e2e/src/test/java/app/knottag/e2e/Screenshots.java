@@ -142,7 +142,16 @@ class Screenshots {
             assertThat(night.getByText("Put the new one in its place")).isVisible();
             shot(night, "what-if");
             var narrow = demo.enter("LEAD", 390, 844, ColorScheme.LIGHT);
-            shot(narrow, "plan-narrow");
+            narrow.navigate(demo.url() + "/practice");
+            button(narrow, "Next case: After the floor was mopped").click();
+            assertThat(heading(narrow, "After the floor was mopped")).isVisible();
+            button(narrow, "Lead and switch").click();
+            PracticeTest.look(narrow, "Is the small light at its network plug lit?");
+            assertThat(narrow.getByText("The light at its network plug is dark.")
+                            .first())
+                    .isVisible();
+            narrow.evaluate("() => scrollTo(0, 0)");
+            shot(narrow, "practice");
         }
     }
 }
