@@ -1,4 +1,4 @@
-import { queryOptions } from '@tanstack/svelte-query';
+import { queryOptions, replaceEqualDeep } from '@tanstack/svelte-query';
 import { api, ok, okWithTag, Problem, type Schemas } from './client';
 import { unlessTold } from './live';
 
@@ -206,10 +206,16 @@ export const labelsQuery = (id: number) =>
     queryKey: ['endpoint', id, 'labels'],
     queryFn: ({ signal }) => ok(api.GET('/api/endpoints/{id}/labels', endpoint(id, signal))),
   });
+const version = (answer: unknown) => Number((answer as { etag: string }).etag.replace(/\D/g, ''));
+/** An answer that was on its way while something was done is older than what is shown: it is not shown again. */
+export const newest = (was: unknown, now: unknown) =>
+  was && version(was) > version(now) ? was : replaceEqualDeep(was, now);
+
 export const runbookQuery = (id: number) =>
   queryOptions({
     queryKey: ['endpoint', id, 'runbook'],
     queryFn: ({ signal }) => okWithTag(api.GET('/api/endpoints/{id}/runbook', endpoint(id, signal))),
+    structuralSharing: newest,
     refetchInterval: unlessTold(false),
   });
 export const lineQuery = (id: number) =>

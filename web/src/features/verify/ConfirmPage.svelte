@@ -63,7 +63,7 @@
   const headline = $derived(
     asking
       ? 'Asking…'
-      : unsent.some((u) => u.did.what === 'look')
+      : unsent.some((u) => u.did.what === 'look' && u.state === 'waits')
         ? 'Not judged yet: what was seen is not sent'
         : failed
           ? `${e.name} does not reach its service`

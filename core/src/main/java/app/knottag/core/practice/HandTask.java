@@ -11,6 +11,7 @@ import app.knottag.core.reading.Reading;
 import app.knottag.core.reading.Slip;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Pattern;
 
 /** Something that hands, eyes and ears do many times a day, judged by the rules that judge it at work. */
 public sealed interface HandTask {
@@ -34,7 +35,10 @@ public sealed interface HandTask {
         var why =
                 slip.or(() -> reading.findings().stream().map(Finding::message).findFirst());
         String says = why.orElse(reading.value() + " is something else.");
-        return new Judged(false, says.contains(is) ? says : says + " It was " + is + ".");
+        boolean named = Pattern.compile("(?<![0-9.])" + Pattern.quote(is) + "(?!\\.?[0-9])")
+                .matcher(says)
+                .find();
+        return new Judged(false, named ? says : says + " It was " + is + ".");
     }
 
     /**

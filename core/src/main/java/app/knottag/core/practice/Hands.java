@@ -60,10 +60,17 @@ public final class Hands {
         // Whoever reads out slips now and then, and says so at once.
         if (random.nextInt(3) == 0) {
             int at = random.nextInt(said.size());
-            String slip = Spoken.DIGITS.get(random.nextInt(10));
-            said.set(at, said.get(at).replaceFirst("(^|.* )(?=[a-z]+$)", "$1" + slip + ", no, "));
+            said.set(at, corrected(said.get(at), random));
         }
         return new TakeDown(List.copyOf(said), is);
+    }
+
+    private static String corrected(String said, Random random) {
+        int last = said.lastIndexOf(' ') + 1;
+        String right = said.substring(last).replace("oh", Spoken.DIGITS.get(0));
+        int by = 1 + random.nextInt(9);
+        String slip = Spoken.DIGITS.get((Spoken.DIGITS.indexOf(right) + by) % 10);
+        return said.substring(0, last) + slip + ", no, " + said.substring(last);
     }
 
     private static String said(String group, boolean oh, boolean doubles) {

@@ -41,8 +41,12 @@ class HandsTest {
             String said = String.join(" point ", t.said());
             assertThat(Spoken.figures(said.replaceAll("[a-z]+, no, ", ""))).isEqualTo(t.is().toString());
             assertThat(t.judge(t.is().toString()).right()).isTrue();
-            assertThat(t.judge(Ipv4Address.parse("198.51.100.7").toString()).right())
-                    .isFalse();
+            assertThat(t.judge("198.51.100.7").right()).isFalse();
+            // Whatever was typed, the right one is named as a whole.
+            for (String typed : List.of(t.is() + "1", t.is().toString().replaceFirst(".$", "")))
+                assertThat(t.judge(typed).says().split("[^0-9.]+|\\.(?= |$)")).contains(t.is().toString());
+            // Nobody says twice the same to put it right.
+            assertThat(said).doesNotContainPattern("([a-z]+), no, \\1( |$)");
         });
         assertThat(all(TakeDown.class).map(t -> String.join(" ", t.said())))
                 .anyMatch(s -> s.contains("no,"))

@@ -99,7 +99,7 @@ class RunbookController {
 
     @GetMapping("/api/endpoints/{id}/runbook")
     ResponseEntity<RunbookView> one(@PathVariable long id) {
-        var view = views.of(endpoints.get(id));
+        var view = views.of(id);
         return Etags.answer(HttpStatus.OK, view.version(), view);
     }
 

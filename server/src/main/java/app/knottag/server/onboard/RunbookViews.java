@@ -12,7 +12,7 @@ import app.knottag.core.runbook.LearnedLease;
 import app.knottag.core.runbook.OpenState;
 import app.knottag.core.runbook.Recipe;
 import app.knottag.core.runbook.TypeSheet;
-import app.knottag.server.record.EndpointStore;
+import app.knottag.server.record.Endpoints;
 import app.knottag.server.record.Runbooks;
 import java.time.Clock;
 import java.time.Instant;
@@ -21,6 +21,8 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
 
 /** The runbook of one endpoint as the page shows it. */
 @Component
@@ -80,17 +82,22 @@ class RunbookViews {
             boolean needed,
             String part) {}
 
+    private final Endpoints endpoints;
     private final Runbooks runbooks;
     private final Kinds kinds;
     private final Clock clock;
 
-    RunbookViews(Runbooks runbooks, Kinds kinds, Clock clock) {
+    RunbookViews(Endpoints endpoints, Runbooks runbooks, Kinds kinds, Clock clock) {
+        this.endpoints = endpoints;
         this.runbooks = runbooks;
         this.kinds = kinds;
         this.clock = clock;
     }
 
-    RunbookView of(EndpointStore.Row endpoint) {
+    /** The runbook of one moment, so that its version is that of all that it shows. */
+    @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+    public RunbookView of(long endpointId) {
+        var endpoint = endpoints.get(endpointId);
         var recipe = runbooks.recipe(endpoint);
         var runbook = runbooks.runbook(endpoint);
         var plan = runbooks.plan(endpoint);

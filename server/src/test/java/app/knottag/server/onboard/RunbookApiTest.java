@@ -23,6 +23,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
@@ -98,6 +102,39 @@ class RunbookApiTest {
                 .isEqualTo("PASSED");
         step("confirm", "{'action':'COMPLETE'}").refused(409, "sign-off-needed");
         step("nowhere", "{'action':'COMPLETE'}").refused(422, "bad-value");
+    }
+
+    @DisplayName(
+            "A runbook that is looked at in the middle of a change is of one moment: its version is that of its steps")
+    @Test
+    void oneMoment() throws Exception {
+        String path = "/api/endpoints/" + id + "/runbook";
+        var done = new ConcurrentHashMap<String, String>();
+        var seen = ConcurrentHashMap.<List<String>>newKeySet();
+        var over = new AtomicBoolean();
+        var readers = IntStream.range(0, 3)
+                .mapToObj(n -> CompletableFuture.runAsync(() -> {
+                    var colleague = Running.as(Role.TECHNICIAN);
+                    while (!over.get()) seen.add(moment(colleague.get(path)));
+                }))
+                .toList();
+        for (int n = 0; n < 150; n++) {
+            String action = n % 2 == 0 ? "{'action':'OVERRIDE','reason':'Not here'}" : "{'action':'REOPEN'}";
+            var moment = moment(step("unpack", action).expect(200));
+            done.put(moment.get(0), moment.get(1));
+        }
+        over.set(true);
+        for (var reader : readers) reader.get();
+        assertThat(seen).hasSizeGreaterThan(20);
+        for (var moment : seen)
+            if (done.containsKey(moment.get(0)))
+                assertThat(moment.get(1)).as("at version " + moment.get(0)).isEqualTo(done.get(moment.get(0)));
+    }
+
+    private List<String> moment(Api.Answer book) {
+        return List.of(
+                book.response().headers().firstValue("ETag").orElseThrow(),
+                stepOf(book, "unpack").get("status").asString());
     }
 
     @Test
