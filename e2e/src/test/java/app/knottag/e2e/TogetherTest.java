@@ -100,6 +100,8 @@ class TogetherTest extends InTheDemo {
         assertThat(other.getByText("Somebody changed this in the meantime.")).isVisible();
         button(other, "Go on with mine").click();
         button(other, "Keep the change").click();
+        // From when it is kept.
+        assertThat(other.locator("main").getByText("Barn and Garden")).isVisible();
         assertThat(lead.locator("main").getByText("Barn and Garden")).isVisible(SOON);
     }
 
