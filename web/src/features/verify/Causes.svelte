@@ -68,16 +68,15 @@
     outcome: Schemas['AnswerRequest']['outcome'],
     question: Schemas['AnswerRequest']['question'],
   ) {
+    const queryKey = ['endpoint', endpointId, 'diagnosis'];
     await change.run(async () => {
-      client.setQueryData(
-        ['endpoint', endpointId, 'diagnosis'],
-        await ok(
-          api.PUT('/api/endpoints/{id}/diagnosis/answers', {
-            params: { path: { id: endpointId } },
-            body: { question, outcome, evidence },
-          }),
-        ),
-      );
+      const params = { path: { id: endpointId } };
+      const body = { question, outcome, evidence };
+      const found = await ok(api.PUT('/api/endpoints/{id}/diagnosis/answers', { params, body }));
+      // What was asked for before would be shown over it.
+      await client.cancelQueries({ queryKey });
+      client.setQueryData(queryKey, found);
+      void client.invalidateQueries({ queryKey });
     });
   }
 </script>
