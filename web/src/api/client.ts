@@ -43,7 +43,8 @@ const now: Middleware = {
 export const door = { signedOut: () => {} };
 const signedOut: Middleware = {
   onResponse({ request, response }) {
-    if (response.status === 401 && new URL(request.url).pathname !== '/api/session') door.signedOut();
+    if (response.status === 401 && !new URL(request.url).pathname.startsWith('/api/session'))
+      door.signedOut();
   },
 };
 

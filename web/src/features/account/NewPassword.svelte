@@ -22,7 +22,9 @@
 
 <main class="mx-auto max-w-md p-6 pt-20">
   <h1>Choose a new password</h1>
-  <p class="quiet mt-2 mb-6">This link is good once. Sign in with the new one afterwards.</p>
+  <p class="quiet mt-2 mb-6">
+    This link is good once. Sign in with the new one afterwards; passkeys from before are good no longer.
+  </p>
   <form onsubmit={set} class="grid gap-4">
     <NewPasswordField bind:value={password} error={problem?.field('password')} />
     {#if problem && !problem.field('password')}<Trouble {problem} />{/if}

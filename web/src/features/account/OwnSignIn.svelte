@@ -5,10 +5,11 @@
   import TextField from '../../ui/TextField.svelte';
   import { dayTimeIn } from '../../ui/time';
   import NewPasswordField from './NewPasswordField.svelte';
+  import Passkeys from './Passkeys.svelte';
   import Trouble from '../../ui/Trouble.svelte';
   import { HERE, ownSessionsQuery } from './queries';
 
-  /** One's own password, and the machines on which one is signed in. */
+  /** One's own password and passkeys, and the machines on which one is signed in. */
   const sessions = createQuery(() => ownSessionsQuery);
   const change = useChange(() => [['own-sessions'], ['people']]);
   const ending = useChange(() => [['own-sessions'], ['people']]);
@@ -44,6 +45,7 @@
   {/each}
 </ul>
 <Trouble problem={ending.problem} />
+<div class="mt-5"><Passkeys /></div>
 <form onsubmit={set} class="mt-5 grid gap-3">
   <h3 class="font-semibold">Another password</h3>
   <TextField

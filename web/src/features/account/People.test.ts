@@ -3,6 +3,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 import { answering, show } from '../../test/answers';
 import OwnSignIn from './OwnSignIn.svelte';
 import People from './People.svelte';
+import { base64url } from './passkeys';
 
 const AT = '2026-12-01T08:00:00Z';
 const person = (id: number, name: string, more = {}) => ({
@@ -117,6 +118,30 @@ describe('people', () => {
 describe('the own sign-in', () => {
   afterEach(() => vi.unstubAllGlobals());
 
+  it.each([
+    [null, /belongs to the name of this page, and none is set yet/],
+    ['https://knot.example.test', /Open it as/],
+    [location.origin, /This browser is too old to make one/],
+  ])('says where passkeys work when the page belongs to %s', async (passkeysAt, said) => {
+    answering({
+      'GET /api/me/sessions': { body: [] },
+      'GET /api/me/passkeys': { body: [{ id: 'a', label: 'Blue phone', made: AT, lastUsed: AT }] },
+      'GET /api/welcome': { body: { demo: false, people: [], passkeysAt } },
+    });
+    show(OwnSignIn, {});
+    expect(await screen.findByText(said)).toBeVisible();
+    expect(screen.getByText(/not used yet/)).toBeVisible();
+    expect(screen.queryByText('Add a passkey')).toBeNull();
+  });
+
+  it.each([
+    ['f', 'Zg'],
+    ['fooba', 'Zm9vYmE'],
+    ['\xfb\xff\xfe', '-__-'],
+  ])('writes %s as base64url (RFC 4648, 5 and 10)', (bytes, written) => {
+    expect(base64url(Uint8Array.from(bytes, (c) => c.charCodeAt(0)).buffer)).toBe(written);
+  });
+
   it('keeps what was typed when it is refused, and forgets it when it is done', async () => {
     const refused = {
       code: 'wrong-password',
@@ -127,6 +152,8 @@ describe('the own sign-in', () => {
       'GET /api/me/sessions': {
         body: [{ key: 'a', from: '192.0.2.7', since: AT, lastUsed: AT, here: false }],
       },
+      'GET /api/me/passkeys': { body: [] },
+      'GET /api/welcome': { body: { demo: false, people: [], passkeysAt: null } },
       'POST /api/me/password': { status: 422, body: refused },
     };
     answering(answers);

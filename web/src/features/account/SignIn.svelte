@@ -1,7 +1,8 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { api, asProblem, ok, type Problem } from '../../api/client';
+  import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
   import { welcomeQuery } from '../../api/queries';
+  import { enterWithPasskey, passkeysHere } from './passkeys';
   import TextField from '../../ui/TextField.svelte';
   import Trouble from '../../ui/Trouble.svelte';
 
@@ -12,11 +13,15 @@
   let problem = $state<Problem | null>(null);
   let busy = $state(false);
 
-  async function enter(e: SubmitEvent) {
+  function enter(e: SubmitEvent) {
     e.preventDefault();
+    return come(() => ok(api.POST('/api/session', { body: { name, password } })));
+  }
+
+  async function come(show: () => Promise<Schemas['Session']>) {
     busy = true;
     try {
-      const session = await ok(api.POST('/api/session', { body: { name, password } }));
+      const session = await show();
       client.setQueryData(['session'], session);
       await client.invalidateQueries();
     } catch (error) {
@@ -49,6 +54,11 @@
       />
       <Trouble {problem} />
       <button class="btn btn-primary" disabled={busy}>Enter</button>
+      {#if passkeysHere(welcome.data?.passkeysAt)}
+        <button class="btn" type="button" disabled={busy} onclick={() => come(enterWithPasskey)}
+          >Enter with a passkey</button
+        >
+      {/if}
     </form>
     {#if welcome.data?.demo}
       <section class="mt-8 border-t border-base-300 pt-4" aria-label="People of the demo">

@@ -17,6 +17,10 @@ export const ownSessionsQuery = queryOptions({
   queryKey: ['own-sessions'],
   queryFn: ({ signal }) => ok(api.GET('/api/me/sessions', { signal })),
 });
+export const passkeysQuery = queryOptions({
+  queryKey: ['passkeys'],
+  queryFn: ({ signal }) => ok(api.GET('/api/me/passkeys', { signal })),
+});
 
 export type Role = Schemas['PersonListed']['role'];
 export const ROLES: { role: Role; does: string }[] = [

@@ -6,6 +6,7 @@ import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.Request;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
@@ -19,8 +20,12 @@ import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalTime;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -40,6 +45,7 @@ final class Demo implements AutoCloseable {
     private Second second;
     private Balancer balancer;
     final List<String> complaints = new ArrayList<>();
+    private final Map<Page, Asked> asked = new HashMap<>();
 
     Demo() throws IOException {
         this(folder());
@@ -187,16 +193,52 @@ final class Demo implements AutoCloseable {
         }
     }
 
-    /** What stands on every page that is open. */
+    /** What a page asked the server for last, and what is not answered yet. */
+    private static final class Asked {
+
+        private static final int LATELY = 25;
+        private final Map<Request, String> requests = new LinkedHashMap<>();
+
+        static Asked by(Page page) {
+            var asked = new Asked();
+            page.onRequest(r -> asked.put(r, "asked"));
+            page.onResponse(r -> asked.put(r.request(), "answered " + r.status()));
+            page.onRequestFailed(r -> asked.put(r, "failed: " + r.failure()));
+            return asked;
+        }
+
+        private void put(Request request, String what) {
+            var path = URI.create(request.url()).getPath();
+            if (!path.startsWith("/api/")) return;
+            var at = LocalTime.now().truncatedTo(ChronoUnit.MILLIS);
+            var before = requests.getOrDefault(request, request.method() + " " + path);
+            requests.put(request, before + ", " + at + " " + what);
+            if (requests.size() > LATELY)
+                requests.remove(requests.keySet().iterator().next());
+        }
+
+        List<String> lately() {
+            return List.copyOf(requests.values());
+        }
+    }
+
+    /** What stands on every page that is open, and what it asked for before. */
     String seen() {
         return browser.contexts().stream()
                 .flatMap(c -> c.pages().stream())
-                .map(p -> "--- " + p.url() + "\n" + p.locator("body").innerText())
+                .map(p -> "--- " + p.url() + "\n"
+                        + String.join("\n", asked.getOrDefault(p, new Asked()).lately()) + "\n"
+                        + p.locator("body").innerText())
                 .collect(Collectors.joining("\n"));
     }
 
     String url() {
         return balancer == null ? started.get("url").asString() : balancer.url();
+    }
+
+    /** Where the page is open under a name, at the first server. */
+    String named() {
+        return "http://localhost:" + URI.create(started.get("url").asString()).getPort();
     }
 
     JsonNode people() {
@@ -228,6 +270,8 @@ final class Demo implements AutoCloseable {
                 .setReducedMotion(ReducedMotion.REDUCE)
                 .setAcceptDownloads(true));
         var page = context.newPage();
+        asked.put(page, Asked.by(page));
+        page.onClose(asked::remove);
         page.onPageError(complaints::add);
         page.onConsoleMessage(m -> {
             if (m.text().contains("Content Security Policy")) complaints.add(m.text());

@@ -6,12 +6,14 @@ import static app.knottag.e2e.Demo.heading;
 import static app.knottag.e2e.Demo.key;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
+import com.google.gson.JsonObject;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import java.nio.file.Files;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import org.assertj.core.api.Assertions;
 import org.junit.jupiter.api.BeforeAll;
@@ -293,6 +295,77 @@ class FirstKnotTest extends InTheDemo {
         button(anew, "Your sign-in").click();
         assertThat(anew.getByText("This machine")).isVisible();
         readable(anew, "your sign-in");
+    }
+
+    @DisplayName(
+            "A passkey of the browser's own opens the door where the page has a name, and no longer once it is removed")
+    @Test
+    @Order(8)
+    void passkey() {
+        var page = demo.enter("TECHNICIAN");
+        own(page);
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(demo.named()))
+                .click();
+        // A phone that sees for itself who holds it.
+        var device = page.context().newCDPSession(page);
+        device.send("WebAuthn.enable");
+        var options = new JsonObject();
+        options.addProperty("protocol", "ctap2");
+        options.addProperty("transport", "internal");
+        for (var able :
+                List.of("hasResidentKey", "hasUserVerification", "isUserVerified", "automaticPresenceSimulation"))
+            options.addProperty(able, true);
+        var added = new JsonObject();
+        added.add("options", options);
+        String phone = device.send("WebAuthn.addVirtualAuthenticator", added)
+                .get("authenticatorId")
+                .getAsString();
+        page.getByLabel("Name").fill("Joris Teel");
+        page.getByLabel("Password").fill("tie-it-well-2");
+        button(page, "Enter").click();
+        own(page);
+        var name = page.getByLabel("Name of the new passkey");
+        name.fill("Blue phone");
+        page.getByLabel("Your password, so").fill("not it");
+        button(page, "Add a passkey").click();
+        assertThat(page.getByText("This is not your password. Type it again.")).isVisible();
+        assertThat(name).hasValue("Blue phone");
+        page.getByLabel("Your password, so").fill("tie-it-well-2");
+        button(page, "Add a passkey").click();
+        assertThat(page.getByText("“Blue phone” is good from now on.")).isVisible();
+        readable(page, "passkeys");
+        out(page);
+        button(page, "Enter with a passkey").click();
+        own(page);
+        button(page, "Remove Blue phone").click();
+        assertThat(button(page, "Remove Blue phone")).hasCount(0);
+        out(page);
+        button(page, "Enter with a passkey").click();
+        assertThat(page.getByText("This passkey is not good here, or no longer."))
+                .isVisible();
+        var gone = new JsonObject();
+        gone.addProperty("authenticatorId", phone);
+        device.send("WebAuthn.clearCredentials", gone);
+        button(page, "Enter with a passkey").click();
+        assertThat(page.getByText(
+                        "No passkey was used: it was cancelled, took too long, or the device has none for here."))
+                .isVisible();
+        readable(page, "sign in with passkeys");
+    }
+
+    private static void own(Page page) {
+        page.locator("summary", new Page.LocatorOptions().setHasText("Joris T."))
+                .click();
+        button(page, "Your sign-in").click();
+        assertThat(page.getByText("This machine")).isVisible();
+    }
+
+    private static void out(Page page) {
+        page.keyboard().press("Escape");
+        page.locator("summary", new Page.LocatorOptions().setHasText("Joris T."))
+                .click();
+        button(page, "Sign out").click();
+        assertThat(button(page, "Enter")).isVisible();
     }
 
     private static void signIn(Page page, String password) {

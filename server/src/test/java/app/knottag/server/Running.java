@@ -141,6 +141,7 @@ public final class Running {
                         "--knot.night.look-every=86400000",
                         "--knot.backups=true",
                         "--knot.metrics.port=0",
+                        "--knot.page=https://knot.example.test",
                         "--knot.data=" + LISTS,
                         "--knot.lists.folder=" + LISTS);
     }
@@ -181,6 +182,31 @@ public final class Running {
     private static String url(ConfigurableApplicationContext app) {
         return "http://127.0.0.1:"
                 + ((WebServerApplicationContext) app).getWebServer().getPort();
+    }
+
+    /** A browser in which nobody is signed in. */
+    public static Api stranger() {
+        var api = new Api(url());
+        api.get("/api/welcome").expect(200);
+        return api;
+    }
+
+    /** Lets somebody new in by a link, as a lead and a colleague do. */
+    public static void join(String name, Role role, String password) {
+        String path = as(Role.LEAD)
+                .post("/api/invitations", "{'role':'%s'}", role)
+                .expect(201)
+                .json()
+                .get("path")
+                .asString();
+        stranger()
+                .post(
+                        "/api/invitations/acceptance",
+                        "{'token':'%s','name':'%s','password':'%s'}",
+                        path.replace("/join/", ""),
+                        name,
+                        password)
+                .expect(204);
     }
 
     /** Someone who has signed in. */

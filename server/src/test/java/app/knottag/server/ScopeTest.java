@@ -73,16 +73,7 @@ class ScopeTest {
     @BeforeAll
     static void twoSites() throws Exception {
         HERS.get("/api/welcome");
-        String link = LEAD.post("/api/invitations", "{'role':'TECHNICIAN'}")
-                .json()
-                .get("path")
-                .asString();
-        HERS.post(
-                        "/api/invitations/acceptance",
-                        "{'token':'%s','name':'Mo Twoshops','password':'%s'}",
-                        link.replace("/join/", ""),
-                        PASSWORD)
-                .expect(204);
+        Running.join("Mo Twoshops", Role.TECHNICIAN, PASSWORD);
         HERS.post("/api/session", "{'name':'Mo Twoshops','password':'%s'}", PASSWORD)
                 .expect(200);
         mine = place("Anemone");

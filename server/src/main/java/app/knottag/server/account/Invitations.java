@@ -28,13 +28,15 @@ public class Invitations {
     private final PasswordEncoder encoder;
     private final Clock clock;
     private final Log log;
+    private final Passkeys passkeys;
     private final SecureRandom random = new SecureRandom();
 
-    Invitations(People people, PasswordEncoder encoder, Clock clock, Log log) {
+    Invitations(People people, PasswordEncoder encoder, Clock clock, Log log, Passkeys passkeys) {
         this.people = people;
         this.encoder = encoder;
         this.clock = clock;
         this.log = log;
+        this.passkeys = passkeys;
     }
 
     /** Returns the token of a new invitation; it is shown once and never again. */
@@ -80,7 +82,7 @@ public class Invitations {
         return link(new Invited(person.role(), until(), false, by, person.id()));
     }
 
-    /** Sets the password of whoever a link was made for; whoever is signed in as that person is no longer. */
+    /** Sets the password of whoever a link was made for; whoever is signed in as that person is no longer, and no passkey is. */
     @Transactional
     void setPassword(String token, String password) {
         byte[] hash = Idempotency.sha256(token);
@@ -88,6 +90,7 @@ public class Invitations {
         Passwords.check(password, person.name());
         if (people.use(hash) == 0) throw gone();
         people.password(person.id(), encoder.encode(password));
+        passkeys.removeAll(person.name());
         log.write(Log.entry(person.name(), "set password").because("by a link"));
     }
 

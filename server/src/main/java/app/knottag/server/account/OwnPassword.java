@@ -24,8 +24,8 @@ class OwnPassword {
         this.transactions = transactions;
     }
 
-    /** Returns the epoch from now on: sessions of one before have ended. */
-    int change(String name, String current, String password, String caller) {
+    /** Refuses whoever does not know it; wrong ones are slowed as at the door. */
+    People.Row check(String name, String current, String caller) {
         String key = Names.key(name);
         limit.tryNow(key, caller).ifPresent(wait -> {
             throw LoginLimit.tooMany(wait);
@@ -34,6 +34,12 @@ class OwnPassword {
         if (!encoder.matches(current, person.passwordHash()))
             throw Problem.field("current", "wrong-password", "This is not your password. Type it again.");
         limit.succeeded(key, caller);
+        return person;
+    }
+
+    /** Returns the epoch from now on: sessions of one before have ended. */
+    int change(String name, String current, String password, String caller) {
+        var person = check(name, current, caller);
         Passwords.check(password, name);
         String hash = encoder.encode(password);
         transactions.executeWithoutResult(t -> {

@@ -67,6 +67,8 @@ class SecurityConfig {
                 .permitAll()
                 .requestMatchers(
                         "/api/session",
+                        "/api/session/challenge",
+                        "/api/session/passkey",
                         "/api/welcome",
                         "/api/invitations/acceptance",
                         "/api/password-links/acceptance",

@@ -13,13 +13,13 @@ import jakarta.validation.constraints.Size;
 import java.security.Principal;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.AuthenticationManager;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.AuthenticationException;
 import org.springframework.security.core.context.SecurityContextHolder;
-import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -38,7 +38,14 @@ class SessionController {
             @NotNull(message = "Type your password.") @Size(max = 500)
             String password) {}
 
-    record Session(String name, Role role) {}
+    record Session(String name, Role role) {
+
+        static Session of(Authentication known) {
+            String role =
+                    known.getAuthorities().iterator().next().getAuthority().replace("ROLE_", "");
+            return new Session(known.getName(), Role.valueOf(role));
+        }
+    }
 
     record InvitationRequest(@NotNull Role role) {}
 
@@ -52,34 +59,43 @@ class SessionController {
 
             @NotNull @Size(max = 500) String password) {}
 
-    /** What the page may know before anyone has signed in. */
-    record Welcome(boolean demo, List<DemoPerson> people) {}
+    /**
+     * What the page may know before anyone has signed in.
+     *
+     * @param passkeysAt the address under which it has to be open for passkeys, or null when it has none
+     */
+    record Welcome(
+            boolean demo, List<DemoPerson> people, @Nullable String passkeysAt) {}
 
     private final AuthenticationManager authentication;
-    private final SecurityContextRepository contexts;
+    private final Entrance entrance;
     private final LoginLimit limit;
     private final Invitations invitations;
     private final SignInBook book;
     private final DemoPeople demoPeople;
+    private final Passkeys passkeys;
 
     SessionController(
             AuthenticationManager authentication,
-            SecurityContextRepository contexts,
+            Entrance entrance,
             LoginLimit limit,
             Invitations invitations,
             SignInBook book,
-            DemoPeople demoPeople) {
+            DemoPeople demoPeople,
+            Passkeys passkeys) {
         this.authentication = authentication;
-        this.contexts = contexts;
+        this.entrance = entrance;
         this.limit = limit;
         this.invitations = invitations;
         this.book = book;
         this.demoPeople = demoPeople;
+        this.passkeys = passkeys;
     }
 
     @GetMapping("/api/welcome")
     Welcome welcome() {
-        return new Welcome(demoPeople.active(), demoPeople.all());
+        return new Welcome(
+                demoPeople.active(), demoPeople.all(), passkeys.page().orElse(null));
     }
 
     @PostMapping("/api/session")
@@ -95,14 +111,9 @@ class SessionController {
         try {
             var known = authentication.authenticate(
                     UsernamePasswordAuthenticationToken.unauthenticated(body.name(), body.password()));
-            var enters = person.orElseThrow();
             limit.succeeded(key, caller);
-            book.note(enters.closed() ? What.CLOSED : What.ENTERED, person, caller);
-            // Only whoever knows the password is told.
-            if (enters.closed())
-                throw Problem.of(
-                        HttpStatus.FORBIDDEN, "account-closed", "Your account is closed. A lead can open it again.");
-            return begin(known, enters, request, response);
+            entrance.enter(known, person.orElseThrow(), request, response);
+            return Session.of(known);
         } catch (AuthenticationException e) {
             book.note(What.REFUSED, person, caller);
             throw Problem.of(
@@ -112,27 +123,11 @@ class SessionController {
         }
     }
 
-    private Session begin(
-            Authentication known, People.Row person, HttpServletRequest request, HttpServletResponse response) {
-        // A session from before ends with all it held; its time begins anew.
-        var before = request.getSession(false);
-        if (before != null) before.invalidate();
-        var session = request.getSession();
-        session.setAttribute(SessionCheck.PERSON, person.id());
-        session.setAttribute(SessionCheck.EPOCH, person.epoch());
-        session.setAttribute(SignedIn.CALLER, request.getRemoteAddr());
-        var context = SecurityContextHolder.createEmptyContext();
-        context.setAuthentication(known);
-        SecurityContextHolder.setContext(context);
-        contexts.saveContext(context, request, response);
-        return session(known);
-    }
-
     @GetMapping("/api/session")
     Session current(Authentication known) {
         if (known == null || !known.isAuthenticated() || !(known instanceof UsernamePasswordAuthenticationToken))
             throw Problem.of(HttpStatus.UNAUTHORIZED, "not-signed-in", "Sign in first.");
-        return session(known);
+        return Session.of(known);
     }
 
     @DeleteMapping("/api/session")
@@ -155,10 +150,5 @@ class SessionController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void accept(@Valid @RequestBody AcceptanceRequest body) {
         invitations.accept(body.token(), body.name(), body.password());
-    }
-
-    private static Session session(Authentication known) {
-        String role = known.getAuthorities().iterator().next().getAuthority().replace("ROLE_", "");
-        return new Session(known.getName(), Role.valueOf(role));
     }
 }

@@ -22,7 +22,7 @@ import tools.jackson.databind.json.JsonMapper;
 final class SiteZip {
 
     /** Counted up with the tables: a file is read by the version that wrote it. */
-    static final int FORMAT = 29;
+    static final int FORMAT = 30;
 
     static final String MANIFEST = "manifest.json";
     private static final String NAME = "[a-z][a-z0-9/_-]{0,60}\\.(json|yaml)";

@@ -20,14 +20,8 @@ class PeopleApiTest {
     private static final String PASSWORD = "heron under seven bridges", OTHER = "kettle of quiet thunder";
     private final Api lead = Running.as(Role.LEAD);
 
-    private static Api stranger() {
-        var api = new Api(Running.url());
-        api.get("/api/welcome").expect(200);
-        return api;
-    }
-
     private static Api signedIn(String name, String password) {
-        var api = stranger();
+        var api = Running.stranger();
         api.post("/api/session", "{'name':'%s','password':'%s'}", name, password)
                 .expect(200);
         return api;
@@ -35,20 +29,7 @@ class PeopleApiTest {
 
     /** Somebody new. */
     private JsonNode join(String name, Role role) {
-        String token = lead.post("/api/invitations", "{'role':'%s'}", role)
-                .expect(201)
-                .json()
-                .get("path")
-                .asString()
-                .replace("/join/", "");
-        stranger()
-                .post(
-                        "/api/invitations/acceptance",
-                        "{'token':'%s','name':'%s','password':'%s'}",
-                        token,
-                        name,
-                        PASSWORD)
-                .expect(204);
+        Running.join(name, role, PASSWORD);
         return person(name);
     }
 
@@ -92,7 +73,7 @@ class PeopleApiTest {
         change(ada, Role.TECHNICIAN, true).expect(204);
         first.get("/api/sites").refused(401, "session-ended");
         second.post("/api/mac/read", "{'text':'x'}").expect(401);
-        var door = stranger();
+        var door = Running.stranger();
         door.post("/api/session", "{'name':'Ada Closewell','password':'%s'}", PASSWORD)
                 .refused(403, "account-closed");
         door.post("/api/session", "{'name':'Ada Closewell','password':'wrong'}").refused(401, "wrong-name-or-password");
@@ -156,7 +137,7 @@ class PeopleApiTest {
         var old = signedIn("Cy Forgetful", PASSWORD);
         String first = token(lead.post(links, "").expect(201));
         String second = token(lead.post(links, "").expect(201));
-        var door = stranger();
+        var door = Running.stranger();
         String body = "{'token':'%s','password':'%s'}";
         door.post("/api/password-links/acceptance", body, first, OTHER).refused(410, "invitation-gone");
         door.post("/api/password-links/acceptance", body, second, "short").refused(422, "password-length");
@@ -169,7 +150,7 @@ class PeopleApiTest {
         door.post("/api/password-links/acceptance", body, second, OTHER).expect(204);
         door.post("/api/password-links/acceptance", body, second, OTHER).refused(410, "invitation-gone");
         old.get("/api/sites").refused(401, "session-ended");
-        stranger()
+        Running.stranger()
                 .post("/api/session", "{'name':'Cy Forgetful','password':'%s'}", PASSWORD)
                 .expect(401);
         signedIn("Cy Forgetful", OTHER);
@@ -203,7 +184,7 @@ class PeopleApiTest {
         assertThat(machine.run("")).startsWith("KNOT leads ");
         String said = machine.run(" flo  LOCKEDOUT ");
         assertThat(said).startsWith("KNOT link /password/");
-        stranger()
+        Running.stranger()
                 .post(
                         "/api/password-links/acceptance",
                         "{'token':'%s','password':'%s'}",

@@ -294,7 +294,7 @@ class UpgradeTest {
                 if (!table.matches(
                         "flyway.*|spring_session.*|idempotency|person|invitation|log_entry|log_head|calendar_feed|"
                                 + "claim|sign_in_try|practice_result|person_site|label_grid|"
-                                + "morning_mail|firmware_fault|backup|sign_in"))
+                                + "morning_mail|firmware_fault|backup|sign_in|user_entities|user_credentials"))
                     assertThat(was).as("nothing of a site is left out").containsKey("data/" + table + ".json");
             assertThat(new String(was.get("data/endpoint.json"), StandardCharsets.UTF_8))
                     .contains("\"tag_code\"");
