@@ -192,8 +192,8 @@ class PasskeyController {
     void add(@Valid @RequestBody PasskeyRequest body, Principal me, HttpSession session) {
         var asked = asked(session, PublicKeyCredentialCreationOptions.class);
         var response = AuthenticatorAttestationResponse.builder()
-                .clientDataJSON(Bytes.fromBase64(body.clientDataJSON()))
-                .attestationObject(Bytes.fromBase64(body.attestationObject()))
+                .clientDataJSON(bytes(body.clientDataJSON()))
+                .attestationObject(bytes(body.attestationObject()))
                 .transports(body.transports().stream()
                         .map(AuthenticatorTransport::valueOf)
                         .toList())
@@ -231,9 +231,9 @@ class PasskeyController {
                 .map(s -> asked(s, PublicKeyCredentialRequestOptions.class))
                 .orElseThrow(PasskeyController::notAsked);
         var signed = AuthenticatorAssertionResponse.builder()
-                .clientDataJSON(Bytes.fromBase64(body.clientDataJSON()))
-                .authenticatorData(Bytes.fromBase64(body.authenticatorData()))
-                .signature(Bytes.fromBase64(body.signature()))
+                .clientDataJSON(bytes(body.clientDataJSON()))
+                .authenticatorData(bytes(body.authenticatorData()))
+                .signature(bytes(body.signature()))
                 .build();
         var person =
                 passkeys.holder(asked, credential(body.id(), signed)).flatMap(n -> invitations.known(Names.key(n)));
@@ -270,10 +270,18 @@ class PasskeyController {
                 HttpStatus.CONFLICT, "passkey-not-asked", "It took too long, or was answered already. Try once more.");
     }
 
+    private static Bytes bytes(String base64url) {
+        try {
+            return Bytes.fromBase64(base64url);
+        } catch (IllegalArgumentException e) {
+            throw Problem.of(HttpStatus.BAD_REQUEST, "bad-base64url", "These are no bytes in base64url.");
+        }
+    }
+
     private static <R extends AuthenticatorResponse> PublicKeyCredential<R> credential(String id, R response) {
         PublicKeyCredentialBuilder<R> credential = PublicKeyCredential.builder();
         credential.response(response);
-        credential.id(id).rawId(Bytes.fromBase64(id)).type(PublicKeyCredentialType.PUBLIC_KEY);
+        credential.id(id).rawId(bytes(id)).type(PublicKeyCredentialType.PUBLIC_KEY);
         return credential.build();
     }
 }

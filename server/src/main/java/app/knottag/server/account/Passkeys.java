@@ -1,9 +1,9 @@
 package app.knottag.server.account;
 
+import app.knottag.core.log.Words;
 import app.knottag.server.log.Log;
 import app.knottag.server.web.Problem;
-import com.webauthn4j.converter.exception.DataConversionException;
-import com.webauthn4j.verifier.exception.VerificationException;
+import com.webauthn4j.util.exception.WebAuthnException;
 import java.net.URI;
 import java.time.Instant;
 import java.util.Comparator;
@@ -43,6 +43,7 @@ import org.springframework.security.web.webauthn.management.Webauthn4JRelyingPar
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.util.function.SingletonSupplier;
+import tools.jackson.core.JacksonException;
 
 /**
  * Passkeys (Web Authentication Level 3), each good instead of the password of one person. The device has to see for itself who
@@ -124,6 +125,9 @@ class Passkeys {
             PublicKeyCredentialCreationOptions asked,
             PublicKeyCredential<AuthenticatorAttestationResponse> made,
             String label) {
+        Words.problem(label, true).ifPresent(p -> {
+            throw Problem.field("label", "bad-name", p);
+        });
         checked(() -> party.get()
                         .registerCredential(new ImmutableRelyingPartyRegistrationRequest(
                                 asked, new RelyingPartyPublicKey(made, label))))
@@ -152,8 +156,8 @@ class Passkeys {
     private static <T> Optional<T> checked(Supplier<T> check) {
         try {
             return Optional.of(check.get());
-        } catch (VerificationException | DataConversionException | IllegalArgumentException e) {
-            LOG.warn("Passkey refused: {}", e.toString());
+        } catch (WebAuthnException | JacksonException | IllegalArgumentException e) {
+            LOG.warn("Passkey refused: {}", e.getClass().getSimpleName());
             return Optional.empty();
         }
     }

@@ -18,8 +18,10 @@ import java.security.interfaces.ECPublicKey;
 import java.security.spec.ECGenParameterSpec;
 import java.sql.SQLException;
 import java.util.Base64;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.DisplayName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -33,6 +35,7 @@ class PasskeyApiTest {
     private static final String PASSWORD = "heron under seven bridges";
     private static final String PAGE = "https://knot.example.test", PARTY = "knot.example.test";
     private static final int PRESENT = 0x01, VERIFIED = 0x04, ATTESTED = 0x40;
+    private static final AtomicInteger HOSTILE = new AtomicInteger();
     private final Api lead = Running.as(Role.LEAD);
 
     /** What the device says otherwise than it should. */
@@ -260,6 +263,45 @@ class PasskeyApiTest {
             toSign(asks);
             assertThat(asks.post("/api/session/passkey", bad).status()).isEqualTo(422);
         }
+    }
+
+    @DisplayName("Whatever a device sends instead of what it should is refused, and nothing of it is kept")
+    @ParameterizedTest(name = "{0} is {1}")
+    @CsvSource({
+        "clientDataJSON, bnVsbA, 400, 401",
+        "clientDataJSON, e30, 400, 401",
+        "clientDataJSON, W10, 400, 401",
+        "clientDataJSON, eyJ0eXBlIjoxfQ, 400, 401",
+        "clientDataJSON, _w, 400, 401",
+        "clientDataJSON, A, 400, 400",
+        "attestationObject, 9g, 400, 0",
+        "attestationObject, oA, 400, 0",
+        "attestationObject, gA, 400, 0",
+        "attestationObject, o2NmbXRkbm9uZWdhdHRTdG10oGhhdXRoRGF0YUEB, 400, 0",
+        "authenticatorData, AA, 0, 401",
+        "signature, AA, 0, 401",
+        "id, AA, 0, 401",
+        "label, \u200b, 422, 0",
+    })
+    void hostile(String field, String value, int made, int signed) {
+        var api = join("Hostile " + field + " " + HOSTILE.incrementAndGet());
+        var device = added(api);
+        if (made > 0) {
+            var sent = new HashMap<>(new Device().makes(toMake(api), Odd.NOTHING));
+            sent.put(field, value);
+            assertThat(api.send("POST", "/api/me/passkeys", json(sent)).status())
+                    .isEqualTo(made);
+            assertThat(api.get("/api/me/passkeys").expect(200).json()).hasSize(1);
+        }
+        if (signed > 0) {
+            var stranger = Running.stranger();
+            var sent = new HashMap<>(device.signs(toSign(stranger), Odd.NOTHING));
+            sent.put(field, value);
+            assertThat(stranger.send("POST", "/api/session/passkey", json(sent)).status())
+                    .isEqualTo(signed);
+            stranger.get("/api/session").refused(401, "not-signed-in");
+        }
+        enters(Running.stranger(), device, Odd.NOTHING).expect(200);
     }
 
     @DisplayName("A closed account, ended sign-ins and a link from a lead count for passkeys too")
