@@ -3,9 +3,10 @@ import { asProblem, keyAfter, type Problem } from './client';
 
 /**
  * Runs changes, one at a time: keeps what went wrong for the form, is busy meanwhile, so that a second press does nothing, and
- * fetches anew just what they touch, whether they were taken or refused.
+ * fetches anew just what they touch, whether they were taken or refused. What the next change is made from is there before one
+ * is done: otherwise whoever is quick would be told of a stranger who changed it, and that was oneself.
  */
-export function useChange(touched: () => QueryKey[] = () => []) {
+export function useChange(touched: () => QueryKey[] = () => [], madeFrom?: () => QueryKey) {
   const client = useQueryClient();
   const state = $state<{ problem: Problem | null; busy: boolean }>({ problem: null, busy: false });
   return {
@@ -30,9 +31,14 @@ export function useChange(touched: () => QueryKey[] = () => []) {
         state.problem = asProblem(error);
         if (key) keyAfter(key, state.problem);
       }
-      state.busy = false;
       // Nobody waits for the lists around it.
       for (const queryKey of touched()) void client.invalidateQueries({ queryKey });
+      if (done && madeFrom)
+        await client.refetchQueries(
+          { queryKey: madeFrom(), exact: true, type: 'active' },
+          { cancelRefetch: false },
+        );
+      state.busy = false;
       return done;
     },
   };

@@ -19,7 +19,10 @@ export function sheetChange<T extends object>(of: {
   const { sheet, done } = of;
   const made = of.form && of.record && madeFrom(of.form, of.record, () => sheet().etag);
   let seen: string | null = untrack(sheet).etag;
-  const change = useChange(() => [['site', sheet().data.site.id], ['sites']]);
+  const change = useChange(
+    () => [['site', sheet().data.site.id], ['sites']],
+    () => ['site', sheet().data.site.id, 'sheet'],
+  );
   const run = async (work: (params: Params) => Promise<unknown>) => {
     const path = { siteId: sheet().data.site.id };
     const version = made?.etag ?? seen ?? sheet().etag;

@@ -18,10 +18,13 @@
   let changing = $state(false);
   let retiring = $state(false);
   let learning = $state(false);
-  const change = useChange(() => [
-    ['site', e.siteId],
-    ['endpoint', e.id],
-  ]);
+  const change = useChange(
+    () => [
+      ['site', e.siteId],
+      ['endpoint', e.id],
+    ],
+    () => ['endpoint', e.id],
+  );
   const problem = $derived(change.problem);
   let reason = $state('');
   /** What of it can be changed here, as it stands on record. */

@@ -33,7 +33,10 @@
   let like = $state(0);
   const special = () => !!(segment?.vlan || segment?.prefix6 || segment?.notes);
   let more = $state(special());
-  const change = useChange(() => [['site', siteId]]);
+  const change = useChange(
+    () => [['site', siteId]],
+    () => ['site', siteId, 'sheet'],
+  );
   const problem = $derived(change.problem);
   const body = $derived({ ...segmentBody(f), likeSegmentId: like || undefined });
 

@@ -6,6 +6,7 @@ import GearForm from './GearForm.svelte';
 import OutletForm from './OutletForm.svelte';
 import PlaceForm from './PlaceForm.svelte';
 import ServiceLine from './ServiceLine.svelte';
+import Sheet from './Sheet.svelte';
 import SiteForm from './SiteForm.svelte';
 
 const port = (id: number, number: number, role = 'LAN') => ({
@@ -65,6 +66,26 @@ describe('the forms of the site sheet', () => {
     await fireEvent.click(screen.getByRole('button', { name: 'Add the place' }));
     await waitFor(() => expect(done).toHaveBeenCalled());
     expect(sent[0]).toMatchObject({ ifMatch: '"8"', body: { name: 'Yard' } });
+  });
+
+  it('makes the next change from what the last one left, however slowly that is read', async () => {
+    const whole = { ...sheet.data, segments: [], gear: [], services: [] };
+    const answers: Parameters<typeof answering>[0] = {
+      'GET /api/sites/1/sheet': { body: whole, etag: '"8"' },
+      'GET /api/session': { body: { name: 'Imke Rasmund', role: 'LEAD' } },
+      'PUT /api/sites/1/places/0': { body: { id: 3 } },
+    };
+    const sent = answering(answers);
+    show(Sheet, { siteId: 1, mayWork: true });
+    await screen.findByText('Add a place');
+    answers['GET /api/sites/1/sheet'] = { body: whole, etag: '"9"', after: 200 };
+    for (const name of ['Yard', 'Shed']) {
+      await fireEvent.click(screen.getByText('Add a place'));
+      await fireEvent.input(screen.getByLabelText('Name'), { target: { value: name } });
+      await fireEvent.click(screen.getByText('Add the place'));
+      await waitFor(() => expect(screen.queryByText('Add the place')).toBeNull());
+    }
+    expect(sent.filter((s) => s.call.startsWith('PUT')).map((s) => s.ifMatch)).toEqual(['"8"', '"9"']);
   });
 
   it('keeps what was typed when the name is taken, and says so at the field', async () => {
