@@ -1,5 +1,9 @@
-import { useQueryClient, type QueryKey } from '@tanstack/svelte-query';
+import { useQueryClient, type QueryClient, type QueryKey } from '@tanstack/svelte-query';
 import { asProblem, keyAfter, type Problem } from './client';
+
+/** Waits for what is being fetched anew, or fetches it. */
+export const readAnew = (client: QueryClient, queryKey: QueryKey) =>
+  client.refetchQueries({ queryKey, exact: true, type: 'active' }, { cancelRefetch: false });
 
 /**
  * Runs changes, one at a time: keeps what went wrong for the form, is busy meanwhile, so that a second press does nothing, and
@@ -33,11 +37,7 @@ export function useChange(touched: () => QueryKey[] = () => [], madeFrom?: () =>
       }
       // Nobody waits for the lists around it.
       for (const queryKey of touched()) void client.invalidateQueries({ queryKey });
-      if (done && madeFrom)
-        await client.refetchQueries(
-          { queryKey: madeFrom(), exact: true, type: 'active' },
-          { cancelRefetch: false },
-        );
+      if (done && madeFrom) await readAnew(client, madeFrom());
       state.busy = false;
       return done;
     },

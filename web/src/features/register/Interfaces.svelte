@@ -20,7 +20,10 @@
     done: () => void;
   } = $props();
   const e = $derived(endpoint.data);
-  const work = registerWork(() => e.siteId);
+  const work = registerWork(
+    () => e.siteId,
+    () => ['endpoint', e.id],
+  );
   const media = createQuery(() => mediaQuery);
   const list = $state(
     untrack(() =>

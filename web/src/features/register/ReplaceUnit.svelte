@@ -10,7 +10,10 @@
   let { endpoint, done }: { endpoint: { data: Schemas['EndpointView']; etag: string }; done: () => void } =
     $props();
   const e = $derived(endpoint.data);
-  const work = registerWork(() => e.siteId);
+  const work = registerWork(
+    () => e.siteId,
+    () => ['endpoint', e.id],
+  );
   const key = freshKey();
   const f = $state({ mac: '', serial: '', model: '', reason: '' });
 

@@ -20,7 +20,10 @@
   const faces = createQuery(() => interfacesQuery(e.id));
   const chain = createQuery(() => chainQuery(e.id));
   const registries = createQuery(() => registriesQuery(e.siteId));
-  const work = registerWork(() => e.siteId);
+  const work = registerWork(
+    () => e.siteId,
+    () => ['endpoint', e.id],
+  );
   type Open = 'entry' | 'interfaces' | 'replace' | 'away';
   let what = $state<Open>('entry');
   let open = $state(false);

@@ -1,9 +1,10 @@
-import { useQueryClient } from '@tanstack/svelte-query';
+import { useQueryClient, type QueryKey } from '@tanstack/svelte-query';
+import { readAnew } from '../../api/change.svelte';
 import { api, asProblem, ok, type Problem, type Schemas } from '../../api/client';
 import type { RegistryLine } from './states';
 
 /** Runs changes of the register: keeps what went wrong, and fetches anew whatever they touch. */
-export function registerWork(siteId: () => number) {
+export function registerWork(siteId: () => number, madeFrom?: () => QueryKey) {
   const client = useQueryClient();
   const state = $state<{ problem: Problem | null; busy: boolean }>({ problem: null, busy: false });
   /** Returns whether it was done; looking changes nothing, so nothing is fetched anew after it. */
@@ -26,6 +27,7 @@ export function registerWork(siteId: () => number) {
       client.invalidateQueries({ queryKey: ['site', siteId()] }),
       client.invalidateQueries({ queryKey: ['endpoint'] }),
     ]).then(() => (state.busy = false));
+    if (done && madeFrom) await readAnew(client, madeFrom());
     return done;
   };
   return {

@@ -1,5 +1,6 @@
 package app.knottag.server.account;
 
+import app.knottag.server.account.SessionController.Session;
 import app.knottag.server.account.SignIns.What;
 import app.knottag.server.web.Problem;
 import jakarta.servlet.http.HttpServletRequest;
@@ -7,7 +8,8 @@ import jakarta.servlet.http.HttpServletResponse;
 import jakarta.servlet.http.HttpSession;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
-import org.springframework.security.core.Authentication;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.core.authority.AuthorityUtils;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.stereotype.Component;
@@ -24,7 +26,7 @@ class Entrance {
         this.book = book;
     }
 
-    void enter(Authentication known, People.Row person, HttpServletRequest request, HttpServletResponse response) {
+    Session enter(People.Row person, HttpServletRequest request, HttpServletResponse response) {
         book.note(person.closed() ? What.CLOSED : What.ENTERED, Optional.of(person), request.getRemoteAddr());
         // Only whoever has shown who they are is told.
         if (person.closed())
@@ -36,9 +38,14 @@ class Entrance {
         session.setAttribute(SessionCheck.PERSON, person.id());
         session.setAttribute(SessionCheck.EPOCH, person.epoch());
         session.setAttribute(SignedIn.CALLER, request.getRemoteAddr());
+        var known = UsernamePasswordAuthenticationToken.authenticated(
+                person.name(),
+                "",
+                AuthorityUtils.createAuthorityList("ROLE_" + person.role().name()));
         var context = SecurityContextHolder.createEmptyContext();
         context.setAuthentication(known);
         SecurityContextHolder.setContext(context);
         contexts.saveContext(context, request, response);
+        return Session.of(known);
     }
 }

@@ -111,6 +111,11 @@ public class Invitations {
                 "This link was used already or is too old. Ask a lead for a new one.");
     }
 
+    /** The person who is called so to the letter. */
+    Optional<People.Row> named(String name) {
+        return people.named(name);
+    }
+
     /** The person whose name looks like that. */
     Optional<People.Row> known(String key) {
         return people.find(key);

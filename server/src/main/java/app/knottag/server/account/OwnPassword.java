@@ -30,7 +30,7 @@ class OwnPassword {
         limit.tryNow(key, caller).ifPresent(wait -> {
             throw LoginLimit.tooMany(wait);
         });
-        var person = people.find(key).orElseThrow();
+        var person = people.named(name).orElseThrow();
         if (!encoder.matches(current, person.passwordHash()))
             throw Problem.field("current", "wrong-password", "This is not your password. Type it again.");
         limit.succeeded(key, caller);

@@ -16,9 +16,7 @@ import java.security.Principal;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
-import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.Authentication;
-import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.web.webauthn.api.AuthenticatorAssertionResponse;
 import org.springframework.security.web.webauthn.api.AuthenticatorAttestationResponse;
 import org.springframework.security.web.webauthn.api.AuthenticatorResponse;
@@ -147,7 +145,6 @@ class PasskeyController {
     private final Passkeys passkeys;
     private final OwnPassword passwords;
     private final Invitations invitations;
-    private final UserDetailsService users;
     private final LoginLimit limit;
     private final SignInBook book;
     private final Entrance entrance;
@@ -156,14 +153,12 @@ class PasskeyController {
             Passkeys passkeys,
             OwnPassword passwords,
             Invitations invitations,
-            UserDetailsService users,
             LoginLimit limit,
             SignInBook book,
             Entrance entrance) {
         this.passkeys = passkeys;
         this.passwords = passwords;
         this.invitations = invitations;
-        this.users = users;
         this.limit = limit;
         this.book = book;
         this.entrance = entrance;
@@ -235,8 +230,7 @@ class PasskeyController {
                 .authenticatorData(bytes(body.authenticatorData()))
                 .signature(bytes(body.signature()))
                 .build();
-        var person =
-                passkeys.holder(asked, credential(body.id(), signed)).flatMap(n -> invitations.known(Names.key(n)));
+        var person = passkeys.holder(asked, credential(body.id(), signed)).flatMap(invitations::named);
         if (person.isEmpty()) {
             book.note(What.REFUSED, person, request.getRemoteAddr());
             throw Problem.of(
@@ -245,10 +239,7 @@ class PasskeyController {
                     "This passkey is not good here, or no longer. Enter with name and password; your passkeys stand behind your name.");
         }
         limit.succeeded(tries(request), request.getRemoteAddr());
-        var user = users.loadUserByUsername(person.get().name());
-        var known = UsernamePasswordAuthenticationToken.authenticated(user, "", user.getAuthorities());
-        entrance.enter(known, person.get(), request, response);
-        return Session.of(known);
+        return entrance.enter(person.get(), request, response);
     }
 
     private static String tries(HttpServletRequest request) {

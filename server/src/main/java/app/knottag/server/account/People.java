@@ -44,6 +44,11 @@ interface People {
             "select id, name, role, password_hash, epoch, closed_at is not null as closed from person where name_key = #{key}")
     Optional<Row> find(String key);
 
+    /** By the name as it stands, of whoever is signed in: from before there can be two that look alike, and only one is found by that. */
+    @Select(
+            "select id, name, role, password_hash, epoch, closed_at is not null as closed from person where name = #{name}")
+    Optional<Row> named(String name);
+
     @Select("""
             select name, role, epoch, case when role <> 'LEAD' and not every_site then
               (select coalesce(string_agg(site_id::text, ' '), '') from person_site where person_id = id) end as sites

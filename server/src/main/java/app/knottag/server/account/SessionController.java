@@ -109,11 +109,10 @@ class SessionController {
             throw LoginLimit.tooMany(wait.get());
         }
         try {
-            var known = authentication.authenticate(
+            authentication.authenticate(
                     UsernamePasswordAuthenticationToken.unauthenticated(body.name(), body.password()));
             limit.succeeded(key, caller);
-            entrance.enter(known, person.orElseThrow(), request, response);
-            return Session.of(known);
+            return entrance.enter(person.orElseThrow(), request, response);
         } catch (AuthenticationException e) {
             book.note(What.REFUSED, person, caller);
             throw Problem.of(
@@ -134,8 +133,7 @@ class SessionController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void signOut(HttpServletRequest request) {
         Optional.ofNullable(request.getUserPrincipal())
-                .ifPresent(who ->
-                        book.note(What.LEFT, invitations.known(Names.key(who.getName())), request.getRemoteAddr()));
+                .ifPresent(who -> book.note(What.LEFT, invitations.named(who.getName()), request.getRemoteAddr()));
         Optional.ofNullable(request.getSession(false)).ifPresent(HttpSession::invalidate);
         SecurityContextHolder.clearContext();
     }

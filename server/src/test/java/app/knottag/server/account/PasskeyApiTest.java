@@ -34,6 +34,7 @@ import tools.jackson.databind.json.JsonMapper;
 class PasskeyApiTest {
 
     private static final String PASSWORD = "heron under seven bridges";
+    private static final String OTHER = "kettle of quiet thunder";
     private static final String PAGE = "https://knot.example.test", PARTY = "knot.example.test";
     private static final int PRESENT = 0x01, VERIFIED = 0x04, ATTESTED = 0x40;
     private static final AtomicInteger HOSTILE = new AtomicInteger();
@@ -222,6 +223,10 @@ class PasskeyApiTest {
         api.send("DELETE", "/api/me/passkeys/" + own.get(0).get("id").asString(), "")
                 .expect(204);
         enters(Running.stranger(), device, Odd.NOTHING).refused(401, "passkey-unknown");
+        var last = lead.get("/api/sign-ins").expect(200).json();
+        assertThat(last.get(0).get("what").asString()).isEqualTo("REFUSED");
+        assertThat(last.get(1).get("what").asString()).isEqualTo("ENTERED");
+        assertThat(last.get(1).get("person").asString()).isEqualTo("Wren Passwell");
         assertThat(lead.get("/api/log.json").expect(200).body()).contains("added passkey", "removed passkey");
     }
 
@@ -333,9 +338,31 @@ class PasskeyApiTest {
                 .asString()
                 .replace("/password/", "");
         Running.stranger()
-                .post("/api/password-links/acceptance", "{'token':'%s','password':'kettle of quiet thunder'}", token)
+                .post("/api/password-links/acceptance", "{'token':'%s','password':'%s'}", token, OTHER)
                 .expect(204);
         enters(Running.stranger(), device, Odd.NOTHING).refused(401, "passkey-unknown");
+    }
+
+    @DisplayName("Of two from before whose names look alike each enters with the own passkey as oneself")
+    @Test
+    void lookAlikes() throws Exception {
+        join("Dew Twin");
+        // As an upgrade left them: the first one kept the look of the name, the other one got a number behind it.
+        Running.write("insert into person (name, name_key, role, password_hash) select 'Dew  Twin', name_key || ' 2',"
+                + " 'OFFICE', '" + Passwords.encoder().encode(OTHER) + "' from person where name = 'Dew Twin'");
+        var api = Running.stranger();
+        api.post("/api/session", "{'name':'Dew Twin 2','password':'%s'}", OTHER).expect(200);
+        api.post("/api/me/passkeys/challenge", "{'current':'%s'}", PASSWORD).refused(422, "wrong-password");
+        var device = new Device();
+        var asked = api.post("/api/me/passkeys/challenge", "{'current':'%s'}", OTHER)
+                .expect(200)
+                .json();
+        api.send("POST", "/api/me/passkeys", json(device.makes(asked, Odd.NOTHING)))
+                .expect(201);
+        var entered =
+                enters(Running.stranger(), device, Odd.NOTHING).expect(200).json();
+        assertThat(entered.get("name").asString()).isEqualTo("Dew  Twin");
+        assertThat(entered.get("role").asString()).isEqualTo("OFFICE");
     }
 
     @DisplayName("Whoever only asks is slowed down, and signs in by password all the same")
