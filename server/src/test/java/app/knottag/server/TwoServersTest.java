@@ -11,9 +11,11 @@ import app.knottag.server.db.Claims;
 import app.knottag.server.db.Claims.Work;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.CyclicBarrier;
@@ -32,6 +34,9 @@ import tools.jackson.databind.JsonNode;
 /** Two servers on one database: what one of them knows, does or counts holds at the other. */
 class TwoServersTest {
 
+    private static final String LIST = """
+            {'name':'Once','type':'ACCESS_LIST','naming':'WORDS','longestName':40,'ownerNeeded':false,'sharing':'NONE','most':0,\
+            'lifetime':0,'restart':true,'facts':['MAC','NAME'],'leadDays':0,'form':'CSV'}""";
     private static Running.Second second;
 
     private final Api here = Running.as(Role.LEAD);
@@ -209,12 +214,80 @@ class TwoServersTest {
         assertThat(ended.get("nights")).hasSize(1);
     }
 
-    @DisplayName("The same key sent to both makes one")
+    @DisplayName("The same key sent to both does it once, wherever a key is taken")
     @Test
     void keys() {
-        here.key = there.key = "the same key at both";
-        String body = "{'name':'Two','code':'TWO','zone':'Europe/Berlin'}";
-        var one = here.post("/api/sites", body).expect(201).json();
-        assertThat(there.post("/api/sites", body).expect(201).json()).isEqualTo(one);
+        String sites = "/api/sites/" + site[0], tills = "/api/endpoints/" + till;
+        long list = here.seenSite(site[0])
+                .put(sites + "/registries/0", LIST)
+                .expect(200)
+                .json()
+                .get("id")
+                .asLong();
+        // Registered by itself before the whole list is handed over.
+        var asked = new LinkedHashMap<>(
+                Map.of("/api/registries/{id}/registrations", "{'endpointId':%d,'entered':true}".formatted(till)));
+        asked.putAll(Map.of(
+                "/api/sites",
+                "{'name':'Two','code':'TWO','zone':'Europe/Berlin'}",
+                "/api/sites/{siteId}/segments",
+                "{'name':'Back','prefix':'10.8.0.0/24','gateway':'10.8.0.1','pools':[]}",
+                "/api/sites/{siteId}/endpoints",
+                "{'segmentId':%d,'kind':'copier','name':'Twice'}".formatted(site[1]),
+                "/api/sites/{siteId}/endpoint-batches?preview=false",
+                "{'segmentId':%d,'kind':'counter-payment-terminal','numbers':'2 to 4'}".formatted(site[1]),
+                "/api/sites/{siteId}/visits",
+                ("{'name':'Day','begins':'2031-11-25 06:00','walk':1,'people':[{'name':'Mira Twice','skills':[]}],"
+                                + "'units':[{'endpointId':%d,'bench':true,'first':false}]}")
+                        .formatted(till),
+                "/api/sites/{siteId}/prerequisites",
+                "{'name':'Key file','who':'payment desk','days':10,'after':''}",
+                "/api/registries/{id}/hand-overs",
+                "{'form':'ETHERS'}"));
+        asked.put("/api/practice/{caseId}/reviews", "{'asked':['LINK','PLUGS'],'named':['CABLE_OUT_AT_WALL']}");
+        asked.put(
+                "/api/sites/{siteId}/segments/{segmentId}/renumberings",
+                "{'prefix':'10.7.0.0/24','gateway':'10.7.0.254','pools':[]}");
+        asked.put("/api/endpoints/{id}/check-runs", "");
+        asked.put(
+                "/api/endpoints/{id}/swaps",
+                "{'mac':'00:00:5e:00:53:a7','serial':'OC2-BBBB-0001','reason':'Its screen is broken'}");
+        // That a pack is signed once is told with the packs.
+        assertThat(asked.keySet().stream().map(p -> p.replaceAll("\\?.*", "")))
+                .as("all that take a key")
+                .containsExactlyInAnyOrderElementsOf(takesKey());
+        asked.forEach((template, body) -> {
+            String path = template.replace("{siteId}", "" + site[0])
+                    .replace("{segmentId}", "" + site[1])
+                    .replace("registries/{id}", "registries/" + list)
+                    .replace("{caseId}", "mopped-floor")
+                    .replace("{id}", "" + till);
+            here.key = there.key = "once at both: " + template.hashCode();
+            here.ifMatch = there.ifMatch =
+                    here.get(tills).response().headers().firstValue("ETag").orElseThrow();
+            var one = here.post(path, body);
+            assertThat(one.status()).as(one.body()).isBetween(200, 201);
+            assertThat(there.post(path, body).expect(one.status()).json())
+                    .as(path)
+                    .isEqualTo(one.json());
+        });
+        String segments = "/api/sites/{siteId}/segments";
+        there.key = null;
+        here.key = "once at both: " + segments.hashCode();
+        here.post("/api/sites/" + Running.site(there)[0] + "/segments", asked.get(segments))
+                .refused(422, "idempotency-key-reused");
+    }
+
+    private Set<String> takesKey() {
+        var paths = new TreeSet<String>();
+        for (var path : here.get("/api/openapi").expect(200).json().get("paths").properties()) {
+            boolean takes = path.getValue()
+                    .path("post")
+                    .path("parameters")
+                    .valueStream()
+                    .anyMatch(p -> p.get("name").asString().equals("Idempotency-Key"));
+            if (takes && !path.getKey().endsWith("/signature")) paths.add(path.getKey());
+        }
+        return paths;
     }
 }

@@ -179,6 +179,18 @@ public class Conflicts {
         throw held(address, by, next);
     }
 
+    /** Refuses a partner an address that an endpoint has. */
+    void refusePartner(long siteId, String name, Ipv4Address address) {
+        store.otherAt(siteId, address, name).ifPresent(by -> {
+            throw taken(
+                    "partnerAddress",
+                    "address-taken",
+                    address + " is taken by " + by + ". Read the partner's address once more, or move " + by
+                            + " first.",
+                    by);
+        });
+    }
+
     private Problem macTaken(long siteId, String text) {
         var mac = Mac.parse(text);
         var holder = interfaces.ofSite(siteId).stream()

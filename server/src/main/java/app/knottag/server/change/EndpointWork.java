@@ -70,13 +70,12 @@ public class EndpointWork {
 
     @Transactional
     public long add(long siteId, NewEndpoint wanted, String by) {
+        store.oneAtATime(siteId);
         var facts = wanted.facts();
         long segmentId = wanted.segment().id();
         facts.address().ifPresent(a -> conflicts.refuseReserved(siteId, segmentId, a, facts.name()));
         var kind = wanted.kind();
         Integer number = wanted.number().orElse(null);
-        // Names and codes are made here, so that two at once never make the same.
-        store.oneAtATime(siteId);
         Long placeId = wires.place(siteId, facts.ends().place());
         long id = store.add(new Written(
                 0,
@@ -121,8 +120,9 @@ public class EndpointWork {
 
     @Transactional
     public void change(long id, int expected, EndpointFacts facts, String by) {
+        long siteId = endpoints.get(id).siteId();
+        store.oneAtATime(siteId);
         var was = endpoints.get(id);
-        long siteId = was.siteId();
         facts.address()
                 .filter(a -> !a.equals(was.address()))
                 .ifPresent(a -> conflicts.refuseReserved(siteId, was.segmentId(), a, facts.name()));
@@ -200,10 +200,13 @@ public class EndpointWork {
 
     /** Keeps a partner by its name; when it has another address since, whoever was proved with the old one is told so. */
     private long partner(long siteId, EndpointFacts.Partner p, Integer testPort, String reason, String by) {
-        siteStore.partners(siteId).stream()
-                .filter(known ->
-                        known.name().equals(p.name()) && !known.address().equals(p.address()))
-                .forEach(known -> movePartner(known.id(), p.address(), reason, by));
+        var known = siteStore.partners(siteId).stream()
+                .filter(k -> k.name().equals(p.name()))
+                .findFirst();
+        if (known.isEmpty() || !known.get().address().equals(p.address()))
+            conflicts.refusePartner(siteId, p.name(), p.address());
+        known.filter(k -> !k.address().equals(p.address()))
+                .ifPresent(k -> movePartner(k.id(), p.address(), reason, by));
         return sites.keepPartner(siteId, p.name(), p.address(), testPort);
     }
 

@@ -88,14 +88,15 @@ class PackController {
             @Valid @RequestBody SignRequest b,
             Principal by) {
         String signer = FormReader.words("signer", b.signer(), true);
+        var asked = List.of(siteId, type, b);
         return idempotency
-                .answer(by.getName(), key, b, SignedPack.class)
+                .answer(by.getName(), key, asked, SignedPack.class)
                 .orElseGet(() -> packs.sign(
                         siteId,
                         type,
                         new Signed(signer, b.strokes()),
                         by.getName(),
-                        work -> idempotency.once(by.getName(), key, b, SignedPack.class, work)));
+                        work -> idempotency.once(by.getName(), key, asked, SignedPack.class, work)));
     }
 
     @GetMapping(path = "/api/packs/{id}.pdf", produces = MediaType.APPLICATION_PDF_VALUE)

@@ -6,6 +6,7 @@ import app.knottag.server.plan.Batches.BatchView;
 import app.knottag.server.web.Idempotency;
 import jakarta.validation.Valid;
 import java.security.Principal;
+import java.util.List;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -43,7 +44,7 @@ class BatchController {
                 () -> idempotency.once(
                         by.getName(),
                         key,
-                        Proposals.fingerprint(siteId, b),
+                        List.of(siteId, b),
                         BatchView.class,
                         () -> batches.make(form.read(siteId, b), by.getName())));
     }

@@ -98,7 +98,7 @@ class EndpointController {
                 () -> idempotency.once(
                         by.getName(),
                         key,
-                        Proposals.fingerprint(siteId, b),
+                        List.of(siteId, b),
                         Created.class,
                         () -> new Created(work.add(siteId, form.read(siteId, b), by.getName()))));
     }

@@ -27,7 +27,6 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -277,9 +276,5 @@ class Proposals {
                 .filter(g -> Objects.equals(r.gearId(), g.id()))
                 .findFirst()
                 .flatMap((Gear g) -> g.portOf(r.hostBase() + number).map(g::label)));
-    }
-
-    static Map<String, Object> fingerprint(long siteId, Object body) {
-        return Map.of("site", siteId, "body", body);
     }
 }

@@ -60,7 +60,7 @@ class RenumberController {
         return idempotency.once(
                 by.getName(),
                 key,
-                Proposals.fingerprint(segmentId, body),
+                List.of(siteId, segmentId, body),
                 Begun.class,
                 () -> new Begun(renumberings.start(siteId, segmentId, read(siteId, segmentId, body), by.getName())));
     }

@@ -150,6 +150,7 @@ class Renumberings {
 
     @Transactional
     long start(long siteId, long segmentId, SegmentForm.Filled next, String by) {
+        endpointStore.oneAtATime(siteId);
         var plan = preview(siteId, segmentId, next);
         if (plan.steps().isEmpty()) throw Problem.field("prefix", "no-room", plan.clash());
         var row = sites.segment(segmentId);
@@ -239,10 +240,15 @@ class Renumberings {
         return Optional.ofNullable(store.find(id)).orElseThrow(() -> Problem.notFound("There is no such renumbering."));
     }
 
+    private RenumberStore.Row alone(long id) {
+        endpointStore.oneAtATime(get(id).siteId());
+        return get(id);
+    }
+
     /** Completes the current step, and with it makes the change on record that it stands for. */
     @Transactional
     void tick(long id, int expected, String by) {
-        var row = get(id);
+        var row = alone(id);
         var steps = steps(row);
         var step = steps.get(Math.min(row.done(), steps.size() - 1));
         boolean last = row.done() + 1 >= steps.size();
@@ -291,7 +297,7 @@ class Renumberings {
     /** Takes the last step back. */
     @Transactional
     void untick(long id, int expected, String by) {
-        var row = get(id);
+        var row = alone(id);
         if (row.done() == 0) throw Problem.conflict("", "nothing-done", "Nothing is done yet.", Map.of());
         var step = steps(row).get(row.done() - 1);
         if (store.step(id, expected, row.done() - 1, null) == 0) throw Etags.stale();
@@ -305,7 +311,7 @@ class Renumberings {
     /** Gives a renumbering up; only while nothing was changed, else its steps are taken back first. */
     @Transactional
     void giveUp(long id, int expected, String by) {
-        var row = get(id);
+        var row = alone(id);
         if (!Boolean.TRUE.equals(view(row).mayGiveUp()))
             throw Problem.conflict(
                     "", "already-moving", "Something has moved already. Take those steps back first.", Map.of());

@@ -71,6 +71,7 @@ public class Sheet {
     }
 
     private <T> T changed(Hand hand, String action, Object before, Supplier<T> work) {
+        endpoints.oneAtATime(hand.siteId());
         if (store.claim(hand.siteId(), hand.expected()) == 0) throw Etags.stale();
         T after = work.get();
         log.write(Log.entry(hand.by(), action).at(hand.siteId()).before(before).after(after));
@@ -139,6 +140,7 @@ public class Sheet {
 
     @Transactional
     void removeSegment(Hand hand, long id) {
+        endpoints.oneAtATime(hand.siteId());
         var was = sites.segment(id);
         var living = endpoints.namesIn(id);
         if (!living.isEmpty()) throw inUse("“" + was.name() + "”", living, "Move or retire them first.");

@@ -123,7 +123,8 @@ class SiteController {
         if (!errors.isEmpty()) throw Problem.fields(errors);
         return SheetConflicts.guard(
                 "",
-                () -> idempotency.once(by.getName(), key, body, SiteCreated.class, () -> added(body, by.getName())));
+                () -> idempotency.once(
+                        by.getName(), key, List.of(body), SiteCreated.class, () -> added(body, by.getName())));
     }
 
     private SiteCreated added(SiteRequest body, String by) {
@@ -149,10 +150,10 @@ class SiteController {
         sites.site(siteId);
         var filled = SegmentForm.read(siteId, 0, body);
         guard.check(filled.segment().prefix());
-        sites.refuseOverlap(siteId, 0, filled.segment().prefix());
         return SheetConflicts.guard(
                 "",
-                () -> idempotency.once(by.getName(), key, body, SiteCreated.class, () -> {
+                () -> idempotency.once(by.getName(), key, List.of(siteId, body), SiteCreated.class, () -> {
+                    sites.refuseOverlap(siteId, 0, filled.segment().prefix());
                     long id = sites.addSegment(filled.row(), filled.segment().pools(), filled.series(), by.getName());
                     if (body.likeSegmentId() != null) sites.copySeries(siteId, id, body.likeSegmentId());
                     return new SiteCreated(id);

@@ -9,6 +9,7 @@ import app.knottag.core.status.Status;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
@@ -204,10 +205,20 @@ public interface EndpointStore {
     @Select("select tag_code from endpoint where tag_code like #{start} || '%' and retired_at is null")
     Set<String> tagCodes(String start);
 
-    /** Holds back others that make names and codes for the same site, until this transaction ends. */
+    /**
+     * Holds back others that change the plan of the same site, until this transaction ends: what is free, whether a segment is
+     * left and which name comes next is looked at and then written. To be asked before anything is looked at or written.
+     */
     @Select("select count(*) from (select pg_advisory_xact_lock(7405, #{siteId}::int)) held")
     @Options(flushCache = Options.FlushCachePolicy.TRUE)
     int oneAtATime(long siteId);
+
+    /** Who has an address and is not called so: a partner may be onboarded under its own name. */
+    @Select("""
+            select name from endpoint where site_id = #{siteId} and address = #{address} and retired_at is null
+            and lower(name) <> lower(#{called}) limit 1""")
+    Optional<String> otherAt(
+            @Param("siteId") long siteId, @Param("address") Ipv4Address address, @Param("called") String called);
 
     @Select("select name from endpoint where site_id = #{siteId} and serial = #{serial} and retired_at is null limit 1")
     String withSerial(@Param("siteId") long siteId, @Param("serial") String serial);

@@ -19,10 +19,7 @@ final class RegistryConflicts {
             throw switch (String.valueOf(sql.getServerErrorMessage().getConstraint())) {
                 case "registration_mac_once" ->
                     Problem.conflict(
-                            "mac",
-                            "MAC_REGISTERED",
-                            "That MAC was just registered there for another unit. Look again.",
-                            Map.of());
+                            "mac", "MAC_REGISTERED", "That MAC was registered there just now. Look again.", Map.of());
                 case "registration_name_once" ->
                     Problem.conflict(
                             "name", "NAME_TWICE", "That name was just registered there. Choose another.", Map.of());

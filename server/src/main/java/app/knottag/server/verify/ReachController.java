@@ -20,7 +20,6 @@ import java.security.Principal;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -205,7 +204,7 @@ class ReachController {
             @PathVariable long id,
             @RequestHeader(name = "Idempotency-Key", required = false) String key,
             Principal by) {
-        var asked = Map.of("check run of", id);
+        var asked = List.of("check run of", id);
         if (idempotency.answer(by.getName(), key, asked, Made.class).isEmpty())
             confirm.run(
                     id,

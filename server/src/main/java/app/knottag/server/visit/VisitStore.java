@@ -77,6 +77,11 @@ interface VisitStore {
             (select count(*)::int from visit_unit u where u.visit_id = v.id) as units
             from visit v join site s on s.id = v.site_id""";
 
+    /** Holds back others who plan anybody's time, until this transaction ends: who is free is looked at and then written. */
+    @Select("select count(*) from (select pg_advisory_xact_lock(7406, 0)) held")
+    @Options(flushCache = Options.FlushCachePolicy.TRUE)
+    int oneAtATime();
+
     /** Visits of whatever site that are not over and begin before a moment, other than one of them. */
     @Select(ROW + "where ended_at is null and id <> #{id} and begins < #{before} order by begins desc limit 50")
     List<VisitRow> openBefore(@Param("id") long id, @Param("before") Instant before);

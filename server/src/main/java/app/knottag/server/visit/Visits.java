@@ -193,6 +193,7 @@ public class Visits {
 
     /** Nobody is at two visits at the same time; whoever says when they come and leave may go from one to the other. */
     private void free(long id, Asked asked) {
+        store.oneAtATime();
         var until = asked.due().orElse(asked.begins().plus(UNKNOWN));
         for (var other : store.openBefore(id, until)) {
             if (other.begun() || !end(other).isAfter(asked.begins())) continue;

@@ -4,6 +4,7 @@ import app.knottag.server.db.Json;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
 import org.apache.ibatis.annotations.Delete;
@@ -51,10 +52,11 @@ public class Idempotency {
     /**
      * Runs the work unless this person sent this key before.
      *
-     * @param request what was asked for, to notice a key used for something else
+     * @param request what was asked for and where, to notice a key used for something else; in the same order in every
+     *     process, so neither a map nor a set
      */
     @Transactional
-    public <T> T once(String person, String key, Object request, Class<T> type, Supplier<T> work) {
+    public <T> T once(String person, String key, List<?> request, Class<T> type, Supplier<T> work) {
         wellFormed(key);
         if (store.claim(person, key, fingerprint(request, type)) == 0)
             return answer(person, key, request, type).orElseThrow();
@@ -64,7 +66,7 @@ public class Idempotency {
     }
 
     /** Returns the answer that this person's key has already; asked alone before work that is long and in no transaction. */
-    public <T> Optional<T> answer(String person, String key, Object request, Class<T> type) {
+    public <T> Optional<T> answer(String person, String key, List<?> request, Class<T> type) {
         wellFormed(key);
         var kept = store.find(person, key);
         if (kept == null) return Optional.empty();
@@ -76,7 +78,7 @@ public class Idempotency {
         return Optional.of(json.readValue(kept.answer().text(), type));
     }
 
-    private byte[] fingerprint(Object request, Class<?> type) {
+    private byte[] fingerprint(List<?> request, Class<?> type) {
         return sha256(type.getSimpleName() + json.writeValueAsString(request));
     }
 
