@@ -1,5 +1,6 @@
 import { QueryClient } from '@tanstack/svelte-query';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { disk } from '../test/disk';
 import type { Schemas } from './client';
 import {
   factsDid,
@@ -9,16 +10,11 @@ import {
   withUnsent,
   withUnsentLabel,
   withUnsentLooks,
+  withUnsentSheets,
   type Did,
 } from './outbox.svelte';
 
-const disk = vi.hoisted(() => new Map<number, unknown>());
-vi.mock('idb-keyval', () => ({
-  createStore: () => null,
-  entries: async () => [...disk.entries()],
-  set: async (key: number, value: unknown) => void disk.set(key, value),
-  del: async (key: number) => void disk.delete(key),
-}));
+vi.mock('idb-keyval', () => import('../test/disk'));
 
 type Step = {
   key: string;
@@ -58,12 +54,14 @@ class Server {
   facts: Record<string, string> = {};
   looks: Look[] = [];
   restsOn = 'address 51';
+  sheet = { sheet: 'supply', figures: { hold: '0.8' } as Record<string, string>, by: 'Joris', version: 1 };
   openings = [opening('door', 'Its door')];
   label = { mac: '00:00:5E:00:53:01', serial: 'A', model: '' };
 
   answer = async (request: Request) => {
     if (!this.reach) throw new TypeError('no network');
     const path = new URL(request.url).pathname;
+    if (path.includes('/worksheets')) return this.fills(request);
     const json = (body: unknown, status = 200) =>
       new Response(JSON.stringify(body), { status, headers: { ETag: `"${this.version}"` } });
     if (request.method === 'GET') return json(path.endsWith('runbook') ? this.book() : this.label);
@@ -89,6 +87,17 @@ class Server {
     if (this.losesAnswer) throw new TypeError('lost on the way');
     return json({ steps: this.steps });
   };
+
+  async fills(request: Request) {
+    if (request.method === 'PUT') {
+      if (request.headers.get('If-Match') !== `"${this.sheet.version}"`)
+        return new Response('{}', { status: 412 });
+      const { figures } = await request.json();
+      this.sheet = { ...this.sheet, figures, by: 'Imke', version: this.sheet.version + 1 };
+      if (this.losesAnswer) throw new TypeError('lost on the way');
+    }
+    return new Response(JSON.stringify([this.sheet]));
+  }
 
   sees(look: Look, json: (body: unknown, status?: number) => Response) {
     if (look.restsOn !== this.restsOn) return json({ detail: 'Look again.' }, 409);
@@ -262,6 +271,32 @@ describe('what was done without network', () => {
     expect(shown.data.serial).toBe('B');
     await outbox.send(client);
     expect([left(), server.label]).toEqual([[], label]);
+  });
+
+  it('keeps the figures of a worksheet, and asks when somebody else keyed in other ones', async () => {
+    const filled = (hold: string, was: string): Did => ({
+      ...step(''),
+      did: { what: 'sheet', key: 'supply', title: 'Supply', figures: { hold, note: '' }, was: { hold: was } },
+    });
+    server.reach = false;
+    await outbox.add(filled('0.9', '0.8'));
+    await outbox.add(filled('1.1', '0.9'));
+    const shown = () => withUnsentSheets([server.sheet] as never, outbox.of(7));
+    expect(shown()).toMatchObject([{ figures: { hold: '1.1' }, holds: false, waits: true, version: 1 }]);
+    expect(withUnsentSheets([], outbox.of(7))).toMatchObject([{ sheet: 'supply', version: 0, waits: true }]);
+    server.reach = true;
+    server.losesAnswer = true;
+    await outbox.send(client);
+    server.losesAnswer = false;
+    await outbox.send(client);
+    expect([left(), server.sheet.figures, server.sheet.version]).toEqual([[], { hold: '1.1', note: '' }, 3]);
+    expect(shown()).toEqual([server.sheet]);
+    await outbox.add(filled('2', '0.8'));
+    await outbox.send(client);
+    expect(left()).toEqual(['sheet clash Imke: 1.1']);
+    await outbox.again(first(), true);
+    await outbox.send(client);
+    expect([left(), server.sheet.figures]).toEqual([[], { hold: '2', note: '' }]);
   });
 
   const book = (): Schemas['RunbookView'] => server.book() as never;

@@ -151,6 +151,30 @@ export function withUnsentLabel<T extends { data: Schemas['EndpointView'] }>(
   return read ? { ...endpoint, data: { ...endpoint.data, ...read.label } } : endpoint;
 }
 
+/** A worksheet with its figures; `waits` when they are not sent yet, and nothing is worked out from them. */
+export type FilledHere = Schemas['FilledSheet'] & { waits?: boolean };
+
+/** Worksheets with the figures that are not sent yet. */
+export function withUnsentSheets(filled: Schemas['FilledSheet'][], unsent: Unsent[]): FilledHere[] {
+  const said = unsent.flatMap(({ did, state }) => (did.what === 'sheet' && state === 'waits' ? [did] : []));
+  const all = filled.map((f) => {
+    const here = said.findLast((did) => did.key === f.sheet);
+    return here ? { ...f, figures: here.figures, holds: false, waits: true } : f;
+  });
+  const first = said.filter(
+    (did, i) =>
+      said.findLastIndex((d) => d.key === did.key) === i && !filled.some((f) => f.sheet === did.key),
+  );
+  return [
+    ...all,
+    ...first.map(({ key, title, figures }) => ({
+      ...{ sheet: key, title, step: '', figures, counted: {}, holds: false, version: 0, by: null, at: null },
+      judgement: { results: [], findings: [], pictures: [] },
+      waits: true,
+    })),
+  ];
+}
+
 /** A line of checks with what was seen and is not sent yet; whether that holds is judged when it is sent. */
 export function withUnsentLooks(
   line: Schemas['VerificationView'],

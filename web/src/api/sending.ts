@@ -3,6 +3,7 @@ import { api, type Schemas } from './client';
 
 type Step = Schemas['StepView'];
 type Book = Schemas['RunbookView'];
+type Figures = Record<string, string>;
 type Label = { mac: string; serial: string; model: string };
 
 /** What somebody did while the server could not be reached. */
@@ -32,7 +33,8 @@ export type Unsent = {
         says: string;
       }
     | { what: 'opening'; key: string; title: string; body: Schemas['OpeningRequest']; was: string }
-    | { what: 'look'; title: string; says: string; body: Schemas['ObservationRequest'] };
+    | { what: 'look'; title: string; says: string; body: Schemas['ObservationRequest'] }
+    | { what: 'sheet'; key: string; title: string; figures: Figures; was: Figures };
   /** It waits for the network; somebody else did the same; the server does not take it; it was taken and does not hold. */
   state: 'waits' | 'clash' | 'refused' | 'look';
   says: string;
@@ -44,6 +46,10 @@ export type Did = Pick<Unsent, 'siteId' | 'endpointId' | 'endpoint' | 'did'>;
 
 export const done = (s: Pick<Step, 'status'>) => s.status === 'PASSED' || s.status === 'SKIPPED';
 const sameLabel = (a: Label, b: Label) => a.mac === b.mac && a.serial === b.serial && a.model === b.model;
+
+const filledIn = (figures: Figures) => Object.entries(figures).filter(([, said]) => said);
+const sameFigures = (a: Figures, b: Figures) =>
+  filledIn(a).length === filledIn(b).length && filledIn(a).every(([key, said]) => b[key] === said);
 
 /** What became of one: it was sent, it stays for somebody to settle, or nothing can be sent now. */
 type Outcome = 'sent' | 'stop' | Pick<Unsent, 'state' | 'says' | 'theirs'>;
@@ -251,6 +257,27 @@ async function sendLook(u: Unsent, { body }: Extract<Unsent['did'], { what: 'loo
   return failed(answer) ?? 'sent';
 }
 
+/** Figures of a worksheet, made from those that stood there. */
+async function sendSheet(u: Unsent, did: Extract<Unsent['did'], { what: 'sheet' }>): Promise<Outcome> {
+  const path = { id: u.endpointId };
+  for (let tries = 0; tries < 5; tries++) {
+    const fresh = await api.GET('/api/endpoints/{id}/worksheets', { params: { path } });
+    const none = failed(fresh);
+    if (none || !fresh.data) return none ?? 'stop';
+    const now = fresh.data.find((f) => f.sheet === did.key);
+    const figures = now?.figures ?? {};
+    if (sameFigures(figures, did.figures)) return 'sent';
+    if (!sameFigures(figures, did.was) && !u.insists)
+      return { state: 'clash', says: '', theirs: [now?.by, words(figures)].filter(Boolean).join(': ') };
+    const answer = await api.PUT('/api/endpoints/{id}/worksheets/{key}', {
+      params: { path: { ...path, key: did.key }, header: { 'If-Match': `"${now?.version ?? 0}"` } },
+      body: { figures: did.figures },
+    });
+    if (answer.response.status !== 412) return failed(answer) ?? 'sent';
+  }
+  return 'stop';
+}
+
 /** Sends one of them. */
 export async function sendOne(u: Unsent): Promise<Outcome> {
   try {
@@ -265,6 +292,8 @@ export async function sendOne(u: Unsent): Promise<Outcome> {
         return await sendOpening(u, u.did);
       case 'look':
         return await sendLook(u, u.did);
+      case 'sheet':
+        return await sendSheet(u, u.did);
     }
   } catch (e) {
     if (e instanceof TypeError || e instanceof DOMException) return 'stop';

@@ -55,7 +55,9 @@
         ? words(did.label)
         : did.what === 'facts' || did.what === 'look'
           ? did.says
-          : openingSays(did);
+          : did.what === 'sheet'
+            ? words(did.figures)
+            : openingSays(did);
   const said = (u: Unsent) =>
     [title(u), entered(u)].filter(Boolean).join(title(u).endsWith('?') ? ' ' : ', ');
   const settled = (work: Promise<void>) => void work.then(() => outbox.send(client));

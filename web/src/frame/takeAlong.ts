@@ -9,6 +9,7 @@ import {
   runbookQuery,
   sheetQuery,
 } from '../api/queries';
+import { filledQuery, worksheetsQuery } from '../features/onboard/worksheet/queries';
 
 /** So many devices are taken along, those first that are next. */
 const MOST = 40;
@@ -29,6 +30,11 @@ export async function takeAlong(client: QueryClient, siteId: number) {
   for (const { endpoint } of board.lines.slice(0, MOST)) {
     await client.prefetchQuery(runbookQuery(endpoint));
     await client.prefetchQuery(endpointQuery(endpoint));
+    const book = client.getQueryData(runbookQuery(endpoint).queryKey)?.data;
+    if (book?.steps.some((s) => s.gate.sheet)) {
+      await client.prefetchQuery(worksheetsQuery);
+      await client.prefetchQuery(filledQuery({ endpoint }));
+    }
     await client.prefetchQuery(labelsQuery(endpoint));
   }
   const all = await client.fetchQuery(endpointsQuery(siteId)).catch(() => []);

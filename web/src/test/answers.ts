@@ -5,7 +5,7 @@ import Within from './Within.svelte';
 
 type Answer = { status?: number; body?: unknown; etag?: string; after?: number };
 
-/** Answers every request of a test by method and path, and keeps what was sent. */
+/** Answers every request of a test by method and path, status 0 being no network, and keeps what was sent. */
 export function answering(answers: Record<string, Answer>) {
   const sent: { call: string; body: unknown; ifMatch: string | null }[] = [];
   vi.stubGlobal(
@@ -17,6 +17,7 @@ export function answering(answers: Record<string, Answer>) {
       const answer = answers[call] ?? { status: 404, body: { code: 'none', detail: call } };
       if (answer.after) await new Promise((done) => setTimeout(done, answer.after));
       const status = answer.status ?? 200;
+      if (status === 0) throw new TypeError('no network');
       return new Response(status === 204 ? null : JSON.stringify(answer.body ?? {}), {
         status,
         headers: { 'Content-Type': 'application/json', ETag: answer.etag ?? '"1"' },

@@ -42,7 +42,7 @@
   let scan = $state('');
   let said = $state('');
   let problem = $state<Problem | null>(null);
-  let kept = $state(false);
+  let kept = $state('');
   let table = $state(false);
   let scanner = $state<HTMLInputElement>();
   const unchanged = $derived(
@@ -88,7 +88,7 @@
 
   async function keep(event: SubmitEvent) {
     event.preventDefault();
-    let done = false;
+    let done = '';
     // Taken now: once the label is on record this one no longer counts as missing.
     const goOn = next;
     try {
@@ -99,14 +99,14 @@
         }),
       );
       problem = null;
-      done = true;
+      done = 'Kept.';
     } catch (error) {
       problem = asProblem(error);
     }
     if (problem?.status === 0) {
       await outbox.note(e, { what: 'label', label: { ...label }, was: onRecord() });
       problem = null;
-      done = true;
+      done = 'Kept on this device, and not sent yet.';
     }
     if (done) typed.forget();
     kept = done;
@@ -188,7 +188,7 @@
     <button class="btn btn-primary {unchanged ? 'btn-outline' : ''}" disabled={unchanged && !!label.mac}
       >Keep {wantsModel ? 'the label' : 'MAC and serial'}</button
     >
-    <span role="status" class="ml-3 text-success">{kept ? 'Kept.' : ''}</span>
+    <span role="status" class="ml-3 {kept === 'Kept.' ? 'text-success' : ''}">{kept}</span>
   </div>
 </form>
 <Dialog bind:open={table} title="From a neighbour table" wide>

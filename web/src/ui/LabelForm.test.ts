@@ -1,7 +1,10 @@
 import { fireEvent, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { answering, show } from '../test/answers';
+import { disk } from '../test/disk';
 import LabelForm from './LabelForm.svelte';
+
+vi.mock('idb-keyval', () => import('../test/disk'));
 
 const reading = (value: string | null, message = '', candidates: string[] = []) => ({
   value,
@@ -85,6 +88,15 @@ describe('reading a label', () => {
       ifMatch: '"3"',
       body: { mac: '00005E005340', serial: 'KX0000001', model: '' },
     });
+  });
+
+  it('says that a label is only on this device when nobody can be reached', async () => {
+    shown({ 'PATCH /api/endpoints/8': { status: 0 } });
+    await fireEvent.input(screen.getByLabelText('MAC'), { target: { value: '00005E005340' } });
+    await fireEvent.click(screen.getByRole('button', { name: 'Keep MAC and serial' }));
+    expect(await screen.findByText('Kept on this device, and not sent yet.')).toBeInTheDocument();
+    expect(screen.queryByText('Kept.')).not.toBeInTheDocument();
+    expect([...disk.values()].map((u) => u.did)).toMatchObject([{ label: { mac: '00005E005340' } }]);
   });
 
   it('stays with what was typed when it is refused', async () => {

@@ -107,7 +107,7 @@
   {#if step.waiting}<Wait {step} restarted={() => act('RESTARTED')} />{/if}
   {#if type === 'OPENINGS'}<Openings openings={book.openings} {mayWork} keep={keepOpening} />{/if}
   <form onsubmit={complete} class="mt-4">
-    {#if type === 'WORKSHEET'}<SheetGate bind:this={worksheet} sheet={step.gate.sheet} endpoint={e.id} />
+    {#if type === 'WORKSHEET'}<SheetGate bind:this={worksheet} sheet={step.gate.sheet} endpoint={e} />
     {:else}<Gate {step} {book} {endpoint} bind:evidence />{/if}
     {#if type === 'FACTS'}
       <p class="mb-2 text-[17px] font-semibold">

@@ -1,17 +1,18 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import { asProblem } from '../../../api/client';
+  import { asProblem, type Schemas } from '../../../api/client';
+  import { outbox, withUnsentSheets } from '../../../api/outbox.svelte';
   import Loading from '../../../ui/Loading.svelte';
   import Trouble from '../../../ui/Trouble.svelte';
   import { filledQuery, worksheetsQuery } from './queries';
   import Worksheet from './Worksheet.svelte';
 
   /** The worksheet that a step waits for. */
-  let { sheet, endpoint }: { sheet: string; endpoint: number } = $props();
+  let { sheet, endpoint: e }: { sheet: string; endpoint: Schemas['EndpointView'] } = $props();
   const all = createQuery(() => worksheetsQuery);
-  const filled = createQuery(() => filledQuery({ endpoint }));
+  const filled = createQuery(() => filledQuery({ endpoint: e.id }));
   const view = $derived(all.data?.find((w) => w.key === sheet));
-  const here = $derived(filled.data?.find((f) => f.sheet === sheet));
+  const here = $derived(withUnsentSheets(filled.data ?? [], outbox.of(e.id)).find((f) => f.sheet === sheet));
   const failed = $derived(all.error ?? filled.error);
   let form = $state<ReturnType<typeof Worksheet>>();
 
@@ -24,7 +25,7 @@
 {:else if view && filled.data}
   <p class="quiet mb-4">{view.about}</p>
   {#key here?.version}
-    <Worksheet bind:this={form} sheet={view} filled={here} owner={{ endpoint }} mayWork />
+    <Worksheet bind:this={form} sheet={view} filled={here} owner={{ endpoint: e.id }} device={e} mayWork />
   {/key}
 {:else}
   <Loading />

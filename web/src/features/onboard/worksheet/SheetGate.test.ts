@@ -1,9 +1,11 @@
 import { fireEvent, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { answering, show } from '../../../test/answers';
+import { disk } from '../../../test/disk';
 import SheetGate from './SheetGate.svelte';
 import Worksheets from './Worksheets.svelte';
 
+vi.mock('idb-keyval', () => import('../../../test/disk'));
 const { query } = vi.hoisted(() => ({ query: new Map<string, string>() }));
 vi.mock('sv-router', () => ({ searchParams: query }));
 vi.mock('../../../router', () => ({ at: (site: number, ...to: unknown[]) => `/${site}/${to.join('/')}` }));
@@ -69,30 +71,33 @@ const filled = {
   by: 'Imke',
   at: '2026-03-29T14:05:00Z',
 };
-const answers = (listAfter: number) =>
+const endpoint = { siteId: 1, id: 7, name: 'Door reader' };
+const answers = (listAfter: number, more: Parameters<typeof answering>[0] = {}) =>
   answering({
     'GET /api/worksheets': { body: [sheet], after: listAfter },
     'GET /api/endpoints/7/worksheets': { body: [filled] },
     'GET /api/sites/1/worksheets': { body: [] },
     'POST /api/worksheets/supply/judgement': { body: { judgement, holds: false } },
     'PUT /api/sites/1/worksheets/supply': { body: [{ ...filled, version: 1 }] },
+    ...more,
   });
 
 describe('a worksheet', () => {
   afterEach(() => {
     vi.unstubAllGlobals();
     sessionStorage.clear();
+    query.clear();
   });
 
   it('is shown whichever of its two answers comes first', async () => {
     answers(60);
-    show(SheetGate, { sheet: 'supply', endpoint: 7 });
+    show(SheetGate, { sheet: 'supply', endpoint });
     expect(await screen.findByLabelText('Supply (A)')).toHaveValue('1');
   });
 
   it('says the sum, what stops it and the way out, and marks the field', async () => {
     answers(0);
-    show(SheetGate, { sheet: 'supply', endpoint: 7 });
+    show(SheetGate, { sheet: 'supply', endpoint });
     expect(await screen.findByText('0.85 A of 0.8 A')).toBeInTheDocument();
     expect(screen.getByText('They hold too much.')).toBeInTheDocument();
     expect(screen.getByText('Take 2 A.')).toBeInTheDocument();
@@ -117,5 +122,28 @@ describe('a worksheet', () => {
       body: { figures: { 'parts/1/name': 'Reader', 'parts/1/hold': '0.5' } },
       ifMatch: '"0"',
     });
+  });
+
+  it('works out nothing from other figures when nobody can be reached, and keeps these on the device', async () => {
+    query.set('endpoint', '7');
+    const more = { 'GET /api/endpoints/7': { body: endpoint } };
+    answers(0, more);
+    show(Worksheets, { siteId: 1, mayWork: true });
+    expect(await screen.findByText('0.85 A of 0.8 A')).toBeInTheDocument();
+    const gone = { status: 0 };
+    answers(0, {
+      ...more,
+      'POST /api/worksheets/supply/judgement': gone,
+      'PUT /api/endpoints/7/worksheets/supply': gone,
+    });
+    await fireEvent.input(screen.getByLabelText('Supply (A)'), { target: { value: '2' } });
+    expect(await screen.findByText(/cannot be reached just now/)).toBeInTheDocument();
+    expect(screen.queryByText('0.85 A of 0.8 A')).not.toBeInTheDocument();
+    await fireEvent.click(screen.getByRole('button', { name: 'Keep these figures' }));
+    expect(await screen.findByText('Kept on this device, and not sent yet.')).toBeInTheDocument();
+    expect(screen.queryByText('Kept.')).not.toBeInTheDocument();
+    expect([...disk.values()].map((u) => u.did)).toMatchObject([
+      { what: 'sheet', key: 'supply', figures: { supply: '2' }, was: { supply: '1' } },
+    ]);
   });
 });

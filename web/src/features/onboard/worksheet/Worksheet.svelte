@@ -1,8 +1,9 @@
 <script lang="ts">
   import { useQueryClient } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
-  import { api, ok, type Schemas } from '../../../api/client';
+  import { api, asProblem, ok, type Schemas } from '../../../api/client';
   import { useChange } from '../../../api/change.svelte';
+  import { outbox, type FilledHere } from '../../../api/outbox.svelte';
   import { kept } from '../../../ui/kept.svelte';
   import Trouble from '../../../ui/Trouble.svelte';
   import Judged from './Judged.svelte';
@@ -15,11 +16,14 @@
     sheet,
     filled,
     owner,
+    device,
     mayWork,
   }: {
     sheet: Schemas['WorksheetView'];
-    filled?: Schemas['FilledSheet'];
+    filled?: FilledHere;
     owner: Owner;
+    /** Where the figures are kept on this device while nobody can be reached. */
+    device?: Pick<Schemas['EndpointView'], 'siteId' | 'id' | 'name'>;
     mayWork: boolean;
   } = $props();
   const client = useQueryClient();
@@ -28,6 +32,7 @@
   const typed = untrack(() => kept<Record<string, string>>(name, { ...filled?.figures }));
   const figures = typed.value;
   let judged = $state<Schemas['JudgementView']>();
+  let unreached = $state(false);
   const changed = $derived(JSON.stringify(figures) !== JSON.stringify({ ...filled?.figures }));
   // What a figure that was read does to the sum stands beside the sum; the field is only marked.
   const summed = $derived(!!judged?.judgement.results.length);
@@ -48,8 +53,11 @@
             body: { figures: said },
           }),
         );
-      } catch {
-        // Unreachable for the moment: the last judgement stays, and keeping it says what is wrong.
+        unreached = false;
+      } catch (error) {
+        // What was worked out from other figures says nothing about these; keeping them says what is wrong.
+        judged = undefined;
+        unreached = asProblem(error).status === 0;
       }
     }, 150);
     return () => clearTimeout(timer);
@@ -57,12 +65,19 @@
 
   /** Keeps what was keyed in, if anything was; returns whether it is on record now. */
   export async function save(): Promise<boolean> {
-    if (!changed && filled?.version) return true;
-    return change.run(async () => {
-      const now = await keepFigures(owner, sheet.key, filled?.version ?? 0, { ...figures });
+    if (!changed && (filled?.version || filled?.waits)) return true;
+    const said = { ...figures };
+    const taken = await change.run(async () => {
+      const now = await keepFigures(owner, sheet.key, filled?.version ?? 0, said);
       typed.forget();
       client.setQueryData(filledKey(owner), now);
     });
+    if (taken || change.problem?.status !== 0 || !device) return taken;
+    const { key, title } = sheet;
+    await outbox.note(device, { what: 'sheet', key, title, figures: said, was: { ...filled?.figures } });
+    typed.forget();
+    change.clear();
+    return true;
   }
 </script>
 
@@ -82,7 +97,11 @@
       {/each}
     </fieldset>
     <div class="min-w-0">
-      {#if judged}<Judged judgement={judged.judgement} holds={judged.holds} />{/if}
+      {#if judged}<Judged judgement={judged.judgement} holds={judged.holds} />
+      {:else if unreached}<p class="caution" role="status">
+          Knot Tag cannot be reached just now: what comes of these figures is worked out when it can.
+        </p>{/if}
+      {#if filled?.waits}<p class="mt-2">Kept on this device, and not sent yet.</p>{/if}
     </div>
   </div>
 </div>

@@ -2,6 +2,7 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { searchParams } from 'sv-router';
   import { asProblem } from '../../../api/client';
+  import { outbox, withUnsentSheets } from '../../../api/outbox.svelte';
   import { endpointQuery } from '../../../api/queries';
   import { at } from '../../../router';
   import Knot from '../../../ui/Knot.svelte';
@@ -19,14 +20,16 @@
   const endpoint = createQuery(() => endpointQuery(endpointId));
   let key = $state(String(searchParams.get('sheet') ?? ''));
   const sheet = $derived(all.data?.find((w) => w.key === key) ?? all.data?.[0]);
-  const of = (k: string) => filled.data?.find((f) => f.sheet === k);
+  const here = $derived(withUnsentSheets(filled.data ?? [], outbox.of(endpointId)));
+  const of = (k: string) => here.find((f) => f.sheet === k);
   const failed = $derived(all.error ?? filled.error);
   let form = $state<ReturnType<typeof Worksheet>>();
   let said = $state('');
 
   async function keep(event: SubmitEvent) {
     event.preventDefault();
-    said = (await form?.save()) ? 'Kept.' : '';
+    const taken = await form?.save();
+    said = taken && sheet && !of(sheet.key)?.waits ? 'Kept.' : '';
   }
 </script>
 
@@ -53,7 +56,13 @@
             aria-current={w.key === sheet.key ? 'true' : undefined}
             onclick={() => ((key = w.key), (said = ''))}
             ><Knot
-              state={there?.version ? (there.holds ? 'PASSED' : 'FAILED') : 'PENDING'}
+              state={there?.waits
+                ? 'ACTIVE'
+                : there?.version
+                  ? there.holds
+                    ? 'PASSED'
+                    : 'FAILED'
+                  : 'PENDING'}
               size={20}
             />{w.title}</button
           >
@@ -64,7 +73,14 @@
       <form class="min-w-0" onsubmit={keep}>
         <h2>{sheet.title}</h2>
         <p class="quiet mt-1 mb-4 max-w-3xl">{sheet.about}</p>
-        <Worksheet bind:this={form} {sheet} filled={of(sheet.key)} {owner} {mayWork} />
+        <Worksheet
+          bind:this={form}
+          {sheet}
+          filled={of(sheet.key)}
+          {owner}
+          device={endpoint.data?.data}
+          {mayWork}
+        />
         {#if mayWork}
           <div class="mt-4 flex flex-wrap items-center gap-3">
             <button class="btn btn-primary">Keep these figures</button>
