@@ -238,7 +238,7 @@ public final class Running {
         return new long[] {site, segment};
     }
 
-    /** Adds a payment terminal for a till, with label, and returns its id. */
+    /** Adds a payment terminal for one of up to 75 tills, with label, and returns its id. */
     public static long till(Api api, long[] site, int number) {
         return api.post(
                         "/api/sites/" + site[0] + "/endpoints",
@@ -253,7 +253,7 @@ public final class Running {
                         number,
                         number,
                         number,
-                        30 + number)
+                        number <= 20 ? 30 + number : 180 + number)
                 .expect(201)
                 .json()
                 .get("id")
