@@ -7,6 +7,7 @@ import {
   openingDid,
   openingSays,
   outbox,
+  sheetSays,
   withUnsent,
   withUnsentLabel,
   withUnsentLooks,
@@ -276,7 +277,10 @@ describe('what was done without network', () => {
   it('keeps the figures of a worksheet, and asks when somebody else keyed in other ones', async () => {
     const filled = (hold: string, was: string): Did => ({
       ...step(''),
-      did: { what: 'sheet', key: 'supply', title: 'Supply', figures: { hold, note: '' }, was: { hold: was } },
+      did: {
+        ...{ what: 'sheet', key: 'supply', title: 'Supply', names: { hold: 'Held', 'hold=2': 'Two' } },
+        ...{ figures: { hold, note: '' }, was: { hold: was } },
+      },
     });
     server.reach = false;
     await outbox.add(filled('0.9', '0.8'));
@@ -293,7 +297,9 @@ describe('what was done without network', () => {
     expect(shown()).toEqual([server.sheet]);
     await outbox.add(filled('2', '0.8'));
     await outbox.send(client);
-    expect(left()).toEqual(['sheet clash Imke: 1.1']);
+    expect(left()).toEqual(['sheet clash Imke. Held: 1.1']);
+    const mine = first().did as Extract<Did['did'], { what: 'sheet' }>;
+    expect(sheetSays(mine, mine.figures)).toBe('Held: Two');
     await outbox.again(first(), true);
     await outbox.send(client);
     expect([left(), server.sheet.figures]).toEqual([[], { hold: '2', note: '' }]);

@@ -4,7 +4,7 @@ import { serverClock } from '../ui/now.svelte';
 import type { Schemas } from './client';
 import { done, sendOne, type Did, type Unsent } from './sending';
 
-export { factsDid, openingDid, openingSays, words, type Did, type Unsent } from './sending';
+export { factsDid, openingDid, openingSays, sheetSays, words, type Did, type Unsent } from './sending';
 
 const STORE = createStore('knot-outbox', 'unsent');
 

@@ -34,7 +34,15 @@ export type Unsent = {
       }
     | { what: 'opening'; key: string; title: string; body: Schemas['OpeningRequest']; was: string }
     | { what: 'look'; title: string; says: string; body: Schemas['ObservationRequest'] }
-    | { what: 'sheet'; key: string; title: string; figures: Figures; was: Figures };
+    | {
+        what: 'sheet';
+        key: string;
+        title: string;
+        figures: Figures;
+        was: Figures;
+        /** How each figure is called, of a row without its number, and each choice: `at=OUTSIDE`. */
+        names: Record<string, string>;
+      };
   /** It waits for the network; somebody else did the same; the server does not take it; it was taken and does not hold. */
   state: 'waits' | 'clash' | 'refused' | 'look';
   says: string;
@@ -257,8 +265,21 @@ async function sendLook(u: Unsent, { body }: Extract<Unsent['did'], { what: 'loo
   return failed(answer) ?? 'sent';
 }
 
+type SheetDid = Extract<Unsent['did'], { what: 'sheet' }>;
+
+/** What was keyed in, against what stood there, each figure and choice with its name. */
+export const sheetSays = ({ was, names }: SheetDid, figures: Figures) =>
+  [...new Set([...Object.keys(figures), ...Object.keys(was)])]
+    .filter((key) => (figures[key] ?? '') !== (was[key] ?? ''))
+    .map((key) => {
+      const field = key.replace(/\/\d+\//, '/');
+      const said = figures[key] ?? '';
+      return `${names[field] ?? key}: ${names[`${field}=${said}`] ?? (said || 'empty')}`;
+    })
+    .join(', ');
+
 /** Figures of a worksheet, made from those that stood there. */
-async function sendSheet(u: Unsent, did: Extract<Unsent['did'], { what: 'sheet' }>): Promise<Outcome> {
+async function sendSheet(u: Unsent, did: SheetDid): Promise<Outcome> {
   const path = { id: u.endpointId };
   for (let tries = 0; tries < 5; tries++) {
     const fresh = await api.GET('/api/endpoints/{id}/worksheets', { params: { path } });
@@ -268,7 +289,11 @@ async function sendSheet(u: Unsent, did: Extract<Unsent['did'], { what: 'sheet' 
     const figures = now?.figures ?? {};
     if (sameFigures(figures, did.figures)) return 'sent';
     if (!sameFigures(figures, did.was) && !u.insists)
-      return { state: 'clash', says: '', theirs: [now?.by, words(figures)].filter(Boolean).join(': ') };
+      return {
+        state: 'clash',
+        says: '',
+        theirs: [now?.by, sheetSays(did, figures)].filter(Boolean).join('. '),
+      };
     const answer = await api.PUT('/api/endpoints/{id}/worksheets/{key}', {
       params: { path: { ...path, key: did.key }, header: { 'If-Match': `"${now?.version ?? 0}"` } },
       body: { figures: did.figures },

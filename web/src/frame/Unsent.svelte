@@ -2,7 +2,7 @@
   import CloudOff from '@lucide/svelte/icons/cloud-off';
   import { useQueryClient } from '@tanstack/svelte-query';
   import { network } from '../api/answers.svelte';
-  import { openingSays, outbox, words, type Unsent } from '../api/outbox.svelte';
+  import { openingSays, outbox, sheetSays, words, type Unsent } from '../api/outbox.svelte';
   import Dialog from '../ui/Dialog.svelte';
   import { hourOf } from '../ui/time';
   import { at } from '../router';
@@ -56,7 +56,7 @@
         : did.what === 'facts' || did.what === 'look'
           ? did.says
           : did.what === 'sheet'
-            ? words(did.figures)
+            ? sheetSays(did, did.figures)
             : openingSays(did);
   const said = (u: Unsent) =>
     [title(u), entered(u)].filter(Boolean).join(title(u).endsWith('?') ? ' ' : ', ');

@@ -143,7 +143,10 @@ describe('a worksheet', () => {
     expect(await screen.findByText('Kept on this device, and not sent yet.')).toBeInTheDocument();
     expect(screen.queryByText('Kept.')).not.toBeInTheDocument();
     expect([...disk.values()].map((u) => u.did)).toMatchObject([
-      { what: 'sheet', key: 'supply', figures: { supply: '2' }, was: { supply: '1' } },
+      {
+        ...{ what: 'sheet', key: 'supply', figures: { supply: '2' }, was: { supply: '1' } },
+        names: { supply: 'Supply', 'parts/hold': 'Held' },
+      },
     ]);
   });
 });

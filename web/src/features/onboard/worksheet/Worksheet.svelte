@@ -73,8 +73,19 @@
       client.setQueryData(filledKey(owner), now);
     });
     if (taken || change.problem?.status !== 0 || !device) return taken;
-    const { key, title } = sheet;
-    await outbox.note(device, { what: 'sheet', key, title, figures: said, was: { ...filled?.figures } });
+    const { key, title, fields } = sheet;
+    const cells = fields.flatMap((f) => [f, ...f.columns.map((c) => ({ ...c, key: `${f.key}/${c.key}` }))]);
+    const names = Object.fromEntries(
+      cells.flatMap((f) => [[f.key, f.label], ...f.picks.map((p) => [`${f.key}=${p.value}`, p.label])]),
+    );
+    await outbox.note(device, {
+      what: 'sheet',
+      key,
+      title,
+      figures: said,
+      was: { ...filled?.figures },
+      names,
+    });
     typed.forget();
     change.clear();
     return true;
