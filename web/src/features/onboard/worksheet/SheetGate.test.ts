@@ -1,5 +1,6 @@
 import { fireEvent, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, describe, expect, it, vi } from 'vitest';
+import { network } from '../../../api/answers.svelte';
 import { answering, show } from '../../../test/answers';
 import { disk } from '../../../test/disk';
 import SheetGate from './SheetGate.svelte';
@@ -148,5 +149,12 @@ describe('a worksheet', () => {
         names: { supply: 'Supply', 'parts/hold': 'Held' },
       },
     ]);
+    // What was asked without network is over.
+    await new Promise((over) => setTimeout(over, 400));
+    expect(screen.getByText(/cannot be reached just now/)).toBeInTheDocument();
+    answers(0, more);
+    network.down = false;
+    expect(await screen.findByText('0.85 A of 0.8 A')).toBeInTheDocument();
+    expect(screen.queryByText(/cannot be reached just now/)).not.toBeInTheDocument();
   });
 });

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { useQueryClient } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
+  import { network } from '../../../api/answers.svelte';
   import { api, asProblem, ok, type Schemas } from '../../../api/client';
   import { useChange } from '../../../api/change.svelte';
   import { outbox, type FilledHere } from '../../../api/outbox.svelte';
@@ -45,6 +46,8 @@
 
   $effect(() => {
     const said = { ...figures, ...filled?.counted };
+    // Worked out anew once the server can be reached again.
+    void network.down;
     const timer = setTimeout(async () => {
       try {
         judged = await ok(
