@@ -34,6 +34,7 @@ public final class Placement {
     private final Segment segment;
     private final Map<Ipv4Address, String> living;
     private final Map<Ipv4Address, String> doubtful;
+    private final List<Pool> before;
 
     /**
      * @param living names of those that hold addresses of the site
@@ -46,7 +47,15 @@ public final class Placement {
      * @param occupied what is not to be given, and what only when nothing better is left
      */
     public Placement(Segment segment, Occupied occupied) {
+        this(segment, occupied, List.of());
+    }
+
+    /**
+     * @param before what was handed out until now, to be given only when nothing better is left either
+     */
+    Placement(Segment segment, Occupied occupied, List<Pool> before) {
         this.segment = segment;
+        this.before = List.copyOf(before);
         living = occupied.held();
         doubtful = occupied.doubtful();
     }
@@ -129,7 +138,7 @@ public final class Placement {
         var planner = new Planner(segment, together);
         var known = new HashMap<Ipv4Address, Long>();
         ToLongFunction<Ipv4Address> risk = a -> known.computeIfAbsent(
-                a, x -> SLIP * planner.choice(x).oneSlipFrom().size() + (doubtful.containsKey(x) ? DOUBT : 0));
+                a, x -> SLIP * planner.choice(x).oneSlipFrom().size() + (doubtful(x) ? DOUBT : 0));
         var domains = requests.stream().map(r -> domain(r, n, risk)).toList();
         var columns = domains.stream()
                 .flatMap(d -> d.keySet().stream())
@@ -143,15 +152,29 @@ public final class Placement {
         return new Solved(domains, addresses);
     }
 
-    /** Every address a request may get with its cost; n requests never need more than n addresses each. */
+    private boolean doubtful(Ipv4Address address) {
+        return doubtful.containsKey(address) || before(address).isPresent();
+    }
+
+    private Optional<Pool> before(Ipv4Address address) {
+        return before.stream().filter(p -> p.contains(address)).findFirst();
+    }
+
+    /** Every address a request may get with its cost; n requests never need more than n addresses each, nor n doubtful ones. */
     private Map<Ipv4Address, Long> domain(Request request, int requests, ToLongFunction<Ipv4Address> risk) {
         var domain = new HashMap<Ipv4Address, Long>();
         long rank = 0;
+        int most = requests + LOOKED_AT_MORE, sure = 0, unsure = 0;
         for (var range : ground(request)) {
             var end = range.to();
-            for (var a = range.from(); domain.size() < requests + LOOKED_AT_MORE + doubtful.size(); a = a.plus(1)) {
-                if (free(a)) domain.put(a, OVERRULED + risk.applyAsLong(a) + far(request, a, rank++));
-                if (a.equals(end)) break;
+            for (var a = range.from(); sure < most && a.compareTo(end) <= 0; a = a.plus(1)) {
+                boolean doubtful = doubtful(a);
+                if (doubtful && unsure >= most) a = before(a).map(Pool::to).orElse(a);
+                else if (free(a)) {
+                    domain.put(a, OVERRULED + risk.applyAsLong(a) + far(request, a, rank++));
+                    if (doubtful) unsure++;
+                    else sure++;
+                }
             }
         }
         request.wanted()
@@ -274,7 +297,7 @@ public final class Placement {
     }
 
     private boolean feasible(Segment ground, List<Request> requests) {
-        return new Placement(ground, new Occupied(living, doubtful))
+        return new Placement(ground, new Occupied(living, doubtful), before)
                         .solve(requests)
                         .unserved()
                 < 0;

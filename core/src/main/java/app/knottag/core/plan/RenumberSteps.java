@@ -9,13 +9,10 @@ import app.knottag.core.plan.Renumbering.Move;
 import app.knottag.core.plan.Renumbering.Mover;
 import app.knottag.core.plan.Renumbering.Planned;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -60,17 +57,17 @@ public final class RenumberSteps {
     public static List<Step> of(Planned planned, List<Mover> all, Addressing was, Addressing becomes) {
         var moves = planned.moves();
         Segment old = was.segment(), next = becomes.segment();
-        var late = late(moves, old);
-        var before = moves.stream().filter(m -> !late.contains(m.mover().id())).toList();
-        var after = moves.stream().filter(m -> late.contains(m.mover().id())).toList();
         var used = new HashSet<Ipv4Address>();
         all.forEach(m -> used.add(m.from()));
         moves.forEach(m -> used.add(m.to()));
         old.gateway().ifPresent(used::add);
         next.gateway().ifPresent(used::add);
-        var near = spare(old, next, used);
+        var wishes = moves.stream().map(m -> wish(m, old, next)).toList();
+        // One for the laptop, one for rings, and one for each that may have to wait for the router.
+        var near =
+                spare(old, next, used, 2 + wishes.stream().filter(Wish::leaves).count());
         near.forEach(used::add);
-        var far = spare(next, old, used);
+        var far = spare(next, old, used, 1);
         var steps = new ArrayList<Step>();
         steps.add(plain(
                 Kind.PREPARE,
@@ -78,23 +75,13 @@ public final class RenumberSteps {
                 "Save the router's settings to a file, and print this list.",
                 "Choose a quiet hour: devices lose the way out between their own change and the router's."));
         steps.add(laptop(near, far, old, next));
-        var park = near.stream().skip(1).toList();
+        var park = near.stream().skip(1).filter(a -> clear(a, next)).toList();
         var names = moves.stream().collect(Collectors.toMap(m -> m.mover().id(), m -> m));
-        hops(before, park).forEach(hop -> steps.add(step(hop, names.get(hop.id()), becomes)));
-        // Whoever holds the new gateway's address and can only move later is parked first.
-        for (var m : after)
-            if (next.gateway().equals(Optional.of(m.mover().from())))
-                steps.add(step(
-                        new Hop(
-                                m.mover().id(),
-                                Optional.of(m.mover().from()),
-                                park.stream().findFirst(),
-                                true),
-                        m,
-                        becomes));
+        var order = MoveOrder.order(wishes, park);
+        order.before().forEach(hop -> steps.add(step(hop, names.get(hop.id()), old, becomes)));
         steps.add(router(was, becomes));
         for (var m : planned.refits()) steps.add(refit(m, was, becomes));
-        hops(after, park).forEach(hop -> steps.add(step(hop, names.get(hop.id()), becomes)));
+        order.after().forEach(hop -> steps.add(step(hop, names.get(hop.id()), old, becomes)));
         steps.add(plain(
                 Kind.TIDY,
                 "Take the second address off your laptop",
@@ -113,38 +100,26 @@ public final class RenumberSteps {
         return new Step(kind, title, List.of(lines), null, null, null);
     }
 
-    /** Those that can only move once the router hands out the new network, and whoever waits for their address. */
-    private static Set<Long> late(List<Move> moves, Segment old) {
-        Map<Ipv4Address, Move> holders = new HashMap<>();
-        moves.forEach(m -> holders.put(m.mover().from(), m));
-        var late = moves.stream()
-                .filter(m -> m.mover().method() != Method.FIXED && !old.prefix().contains(m.to()))
-                .map(m -> m.mover().id())
-                .collect(Collectors.toCollection(TreeSet::new));
-        for (boolean more = true; more; ) {
-            more = false;
-            for (var m : moves) {
-                var holder = holders.get(m.to());
-                if (holder != null && late.contains(holder.mover().id()))
-                    more |= late.add(m.mover().id());
-            }
-        }
-        return late;
-    }
-
-    private static List<Hop> hops(List<Move> moves, List<Ipv4Address> park) {
-        return MoveOrder.order(
-                moves.stream()
-                        .map(m -> new Wish(m.mover().id(), m.mover().from(), m.to()))
-                        .toList(),
-                park);
+    /**
+     * Late is who waits until the new network is handed out, or moves to where the router hands out until then; who stands
+     * where the new router does, or where it hands out, must have left by then.
+     */
+    private static Wish wish(Move m, Segment old, Segment next) {
+        var from = m.mover().from();
+        boolean handedOut = m.mover().method() != Method.FIXED && !old.prefix().contains(m.to());
+        return new Wish(
+                m.mover().id(),
+                from,
+                m.to(),
+                handedOut || old.poolOf(m.to()).isPresent(),
+                next.poolOf(from).isPresent() || next.gateway().equals(Optional.of(from)));
     }
 
     /**
-     * Two free addresses outside the pools: one for the laptop, one for parking. The pools of the other addressing count too,
-     * as long as there is room beside them, since both are in force one after the other.
+     * Free addresses outside the pools. The pools of the other addressing count too, as long as there is room beside them,
+     * since both are in force one after the other.
      */
-    private static List<Ipv4Address> spare(Segment segment, Segment other, Set<Ipv4Address> used) {
+    private static List<Ipv4Address> spare(Segment segment, Segment other, Set<Ipv4Address> used, long most) {
         var free = Stream.iterate(
                         segment.prefix().highestUsable(),
                         a -> a.compareTo(segment.prefix().lowestUsable()) >= 0,
@@ -152,30 +127,45 @@ public final class RenumberSteps {
                 .limit(70_000)
                 .filter(a -> segment.fixable(a) && !used.contains(a))
                 .toList();
-        var clear = free.stream()
-                .filter(a -> other.poolOf(a).isEmpty()
-                        && other.gateway().filter(a::equals).isEmpty()
-                        && (!other.prefix().contains(a) || other.prefix().usable(a)))
-                .limit(2)
-                .toList();
-        return clear.isEmpty() ? free.stream().limit(2).toList() : clear;
+        var clear = free.stream().filter(a -> clear(a, other)).limit(most).toList();
+        return clear.isEmpty() ? free.stream().limit(1).toList() : clear;
+    }
+
+    /** Whether an address stands in nobody's way under another addressing either. */
+    private static boolean clear(Ipv4Address a, Segment other) {
+        return other.poolOf(a).isEmpty()
+                && other.gateway().filter(a::equals).isEmpty()
+                && (!other.prefix().contains(a) || other.prefix().usable(a));
     }
 
     private static Step laptop(List<Ipv4Address> near, List<Ipv4Address> far, Segment old, Segment next) {
-        String first = near.isEmpty()
-                ? "Keep the automatic address that it has now."
-                : "Give it " + near.get(0) + ", mask " + old.prefix().mask() + ".";
-        if (old.prefix().equals(next.prefix()))
-            return plain(
-                    Kind.LAPTOP, "Give your laptop a fixed address", first, "So you stay in when the pool changes.");
-        return plain(
+        boolean one = old.prefix().equals(next.prefix());
+        var lines = new ArrayList<String>();
+        if (near.isEmpty()) lines.add("Keep the automatic address that it has now.");
+        else lines.add("Give it " + near.get(0) + ", mask " + old.prefix().mask() + ".");
+        near.stream()
+                .limit(1)
+                .filter(a -> next.poolOf(a).isPresent())
+                .forEach(a -> lines.add("The router hands out " + a + " once it is changed: nothing else is free."));
+        if (!one && far.isEmpty()) lines.add("Add one of " + next.prefix() + " that the plan leaves free.");
+        if (!one && !far.isEmpty())
+            lines.add("Add " + far.get(0) + ", mask " + next.prefix().mask() + ", as a second address.");
+        if (!one)
+            far.stream()
+                    .filter(a -> old.poolOf(a).isPresent())
+                    .forEach(a ->
+                            lines.add("The router hands out " + a + " until it is changed: nothing else is free."));
+        lines.add(
+                one
+                        ? "So you stay in when the pool changes."
+                        : "So you reach every device before and after its change.");
+        return new Step(
                 Kind.LAPTOP,
-                "Give your laptop an address in both networks",
-                first,
-                far.isEmpty()
-                        ? "Add one of " + next.prefix() + " that the plan leaves free."
-                        : "Add " + far.get(0) + ", mask " + next.prefix().mask() + ", as a second address.",
-                "So you reach every device before and after its change.");
+                one ? "Give your laptop a fixed address" : "Give your laptop an address in both networks",
+                List.copyOf(lines),
+                null,
+                null,
+                null);
     }
 
     private static Step router(Addressing was, Addressing becomes) {
@@ -241,7 +231,7 @@ public final class RenumberSteps {
                 m.from());
     }
 
-    private static Step step(Hop hop, Move move, Addressing becomes) {
+    private static Step step(Hop hop, Move move, Segment old, Addressing becomes) {
         String name = move.mover().name();
         if (hop.parked())
             return new Step(
@@ -252,6 +242,8 @@ public final class RenumberSteps {
                     hop.from().orElse(null),
                     hop.to().orElse(null));
         var lines = new ArrayList<String>();
+        if (old.poolOf(move.to()).isPresent())
+            lines.add("Look first that nobody answers there: whoever got it from the router before may still have it.");
         if (move.mover().method() == Method.FIXED || move.mover().method() == Method.LEARNED)
             lines.add("On it set " + hop.to().get() + ", " + figures(becomes) + "; save, restart.");
         else lines.add("Change its reservation, then restart it.");

@@ -111,7 +111,7 @@ public final class Renumbering {
         // The old gateway holds its address until the router is changed; nobody may move onto it before.
         var held = new HashMap<Ipv4Address, String>();
         old.segment().gateway().ifPresent(g -> held.put(g, "the old gateway"));
-        return new Placement(next, held)
+        return new Placement(next, Occupied.of(held), old.segment().pools())
                 .place(requests)
                 .match(
                         placed -> {

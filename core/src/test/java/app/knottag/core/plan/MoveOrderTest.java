@@ -52,7 +52,7 @@ class MoveOrderTest {
             })
     void orders(String wishes, String spare, String expected) {
         var places = spare == null ? List.<Ipv4Address>of() : List.of(a("10.0.0." + spare));
-        assertThat(said(MoveOrder.order(wishes(wishes), places))).isEqualTo(expected);
+        assertThat(said(MoveOrder.order(wishes(wishes), places).before())).isEqualTo(expected);
     }
 
     @DisplayName("Whatever is shuffled, no two ever stand on one address and all arrive")
@@ -73,7 +73,7 @@ class MoveOrderTest {
         var holds = new HashMap<Long, Ipv4Address>();
         wishes.forEach(w -> holds.put(w.id(), w.from()));
         int parked = 0;
-        for (var hop : MoveOrder.order(wishes, List.of(base.plus(1000)))) {
+        for (var hop : MoveOrder.order(wishes, List.of(base.plus(1000))).before()) {
             assertThat(Optional.ofNullable(holds.get(hop.id()))).isEqualTo(hop.from());
             assertThat(holds.values()).doesNotContain(hop.to().orElseThrow());
             holds.put(hop.id(), hop.to().orElseThrow());

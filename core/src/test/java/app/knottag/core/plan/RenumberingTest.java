@@ -19,7 +19,10 @@ import app.knottag.core.plan.SitePlan.PlannedEndpoint;
 import app.knottag.core.plan.SitePlan.PlannedPartner;
 import app.knottag.core.plan.SitePlan.PlannedSegment;
 import java.time.Duration;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -142,11 +145,11 @@ class RenumberingTest {
                 new MoveOrder.Wish(2, a("10.0.0.3"), a("10.0.0.4")),
                 new MoveOrder.Wish(3, a("10.0.0.4"), a("10.0.0.2")),
                 new MoveOrder.Wish(4, a("10.0.0.5"), a("10.0.0.6")));
-        assertThat(MoveOrder.order(wishes, List.of(a("10.0.0.9"))))
+        assertThat(MoveOrder.order(wishes, List.of(a("10.0.0.9"))).before())
                 .extracting(
                         h -> h.id() + " " + h.to().map(Object::toString).orElse("off") + (h.parked() ? " parked" : ""))
                 .containsExactly("4 10.0.0.6", "1 10.0.0.9 parked", "3 10.0.0.2", "2 10.0.0.4", "1 10.0.0.3");
-        assertThat(MoveOrder.order(wishes, List.of()))
+        assertThat(MoveOrder.order(wishes, List.of()).before())
                 .extracting(MoveOrder.Hop::parked)
                 .containsExactly(false, true, false, false, false);
     }
@@ -205,26 +208,92 @@ class RenumberingTest {
     @ValueSource(longs = {1, 2, 3, 4})
     void neverTwoAtOnceAndNeverCutOff(long seed) {
         var r = new SplittableRandom(seed);
-        for (int round = 0; round < 150; round++) {
-            var old = segment("10.9.0.0/26", "10.9.0.1");
-            var next = r.nextInt(3) == 0
-                    ? segment("10.9.0.0/27", "10.9.0.30", "10.9.0.2", "10.9.0.9")
-                    : r.nextBoolean()
-                            ? segment("10.9.0.0/26", "10.9.0." + r.nextInt(2, 60), "10.9.0.60", "10.9.0.61")
-                            : segment("10.20.0.0/26", "10.20.0.9", "10.20.0.40", "10.20.0.50");
+        int found = 0;
+        for (int round = 0; round < PlacementTest.SITES; round++) {
+            int few = r.nextInt(3, 13), hosts = few < 8 && r.nextBoolean() ? 14 : 62;
+            var old = ground(r, "10.9.0.", hosts, "10.9.0.1");
+            var next = r.nextInt(4) == 0
+                    ? ground(r, "10.20.0.", 62, "10.20.0.9")
+                    : ground(r, "10.9.0.", r.nextInt(4) == 0 ? 30 : hosts, "10.9.0." + r.nextInt(2, hosts));
             var endpoints = new ArrayList<PlannedEndpoint>();
             var used = new HashSet<Integer>();
-            for (long id = 1; id <= 12; id++) {
-                int host = r.nextInt(2, 62);
+            for (long id = 1; id <= few; id++) {
+                int host = r.nextInt(2, hosts);
                 if (used.add(host))
                     endpoints.add(
                             endpoint(id, "10.9.0." + host, r.nextInt(3) == 0 ? Method.RESERVED : Method.FIXED, null));
             }
             var site = site(old, endpoints, List.of());
             var becomes = new Addressing(next, r.nextBoolean() ? List.of(a("10.9.0.7")) : List.of());
-            walk(site, old, becomes, (Planned)
-                    Renumbering.plan(site, site.segments().get(0), becomes));
+            if (Renumbering.plan(site, site.segments().get(0), becomes) instanceof Planned planned) {
+                walk(site, old, becomes, planned);
+                found++;
+            }
         }
+        assertThat(found).isGreaterThan(PlacementTest.SITES * 3 / 4);
+    }
+
+    /** A network with a pool somewhere, of so many hosts. */
+    private static Segment ground(SplittableRandom r, String start, int hosts, String gateway) {
+        int from = r.nextInt(2, hosts - 2), to = r.nextInt(from, Math.min(hosts, from + hosts / 2));
+        var next = segment(start + "0/" + (32 - Integer.bitCount(hosts + 1)), gateway, start + from, start + to);
+        if (next.poolOf(a(gateway)).isEmpty()) return next;
+        return new Segment(next.prefix(), next.gateway(), List.of());
+    }
+
+    /**
+     * The fewest changes of an address with which all arrive, by trying every order: nobody moves to an address that
+     * somebody holds, that the router has or that it hands out at that time, a reservation of the new network is made when
+     * the router is changed, and whoever stands on what the new router has or hands out has left by then.
+     */
+    private static int fewestSteps(Planned planned, Segment old, Segment next) {
+        var moves = planned.moves();
+        int end = 2 * (int) Math.pow(3, moves.size());
+        int[] steps = new int[end];
+        Arrays.fill(steps, Integer.MAX_VALUE);
+        steps[0] = 0;
+        var queue = new ArrayDeque<>(List.of(0));
+        while (!queue.isEmpty()) {
+            int state = queue.remove();
+            boolean changed = state % 2 == 1;
+            var now = changed ? next : old;
+            // Where each is: 0 at its old address, 1 at its new one, 2 off the network.
+            var at = new int[moves.size()];
+            for (int i = 0, s = state / 2; i < at.length; i++, s /= 3) at[i] = s % 3;
+            var held = new HashSet<Ipv4Address>();
+            for (int i = 0; i < at.length; i++)
+                if (at[i] < 2)
+                    held.add(
+                            at[i] == 0
+                                    ? moves.get(i).mover().from()
+                                    : moves.get(i).to());
+            var then = new HashMap<Integer, Integer>();
+            if (!changed
+                    && held.stream()
+                            .noneMatch(h ->
+                                    next.poolOf(h).isPresent() || next.gateway().equals(Optional.of(h))))
+                then.put(state + 1, steps[state]);
+            for (int i = 0, place = 2; i < at.length; i++, place *= 3) {
+                var move = moves.get(i);
+                if (at[i] == 0) then.put(state + 2 * place, steps[state] + 1);
+                boolean reserved = move.mover().method() == Method.RESERVED
+                        && !old.prefix().contains(move.to());
+                if (at[i] != 1
+                        && !held.contains(move.to())
+                        && now.poolOf(move.to()).isEmpty()
+                        && !now.gateway().equals(Optional.of(move.to()))
+                        && (changed || !reserved)) then.put(state + (1 - at[i]) * place, steps[state] + 1);
+            }
+            then.forEach((s, n) -> {
+                if (n >= steps[s]) return;
+                steps[s] = n;
+                if (n == steps[state]) queue.addFirst(s);
+                else queue.add(s);
+            });
+        }
+        int all = 1;
+        for (int i = 0, place = 2; i < moves.size(); i++, place *= 3) all += place;
+        return steps[all];
     }
 
     private static void walk(SitePlan site, Segment old, Addressing becomes, Planned planned) {
@@ -234,15 +303,19 @@ class RenumberingTest {
         var router = old.gateway().get();
         boolean laptop = false, changed = false;
         var told = new HashSet<Long>();
+        int hops = 0;
         for (var step : RenumberSteps.of(
                 planned, Renumbering.movers(site, site.segments().get(0)), addressing(old), becomes)) {
             if (step.kind() == Kind.LAPTOP) {
                 laptop = true;
-                clearOfPools(step, old, next);
+                clearOfPools(step, old, next, room(old, next, planned, holds.values()));
             }
             if (step.kind() == Kind.ROUTER) {
                 router = next.gateway().get();
                 changed = true;
+                assertThat(holds.values())
+                        .as("handed out from now on")
+                        .noneMatch(h -> next.poolOf(h).isPresent());
             }
             if (step.kind() == Kind.TIDY) laptop = false;
             if (step.mover() == null) {
@@ -262,6 +335,15 @@ class RenumberingTest {
                         .as(step.title())
                         .isTrue();
             if (step.kind() != Kind.PARK) told.add(step.mover());
+            if (step.kind() != Kind.REFIT) hops++;
+            if (step.kind() != Kind.REFIT && step.to() != null) {
+                assertThat((changed ? next : old).poolOf(step.to()))
+                        .as(step.title())
+                        .isEmpty();
+                assertThat(step.lines().stream().anyMatch(l -> l.startsWith("Look first")))
+                        .as(step.title() + ", which the old router handed out")
+                        .isEqualTo(old.poolOf(step.to()).isPresent());
+            }
             if (step.kind() == Kind.REFIT) assertThat(changed).as(step.title()).isTrue();
             else if (step.to() == null) holds.remove(step.mover());
             else {
@@ -272,6 +354,8 @@ class RenumberingTest {
         }
         assertThat(holds.values()).doesNotHaveDuplicates().allMatch(next.prefix()::usable);
         planned.moves().forEach(m -> assertThat(holds).containsEntry(m.mover().id(), m.to()));
+        if (planned.moves().size() < 8)
+            assertThat(hops).as("fewest changes").isEqualTo(fewestSteps(planned, old, next));
         boolean same = old.prefix().mask().equals(next.prefix().mask())
                 && old.gateway().equals(next.gateway())
                 && becomes.resolvers().isEmpty();
@@ -283,14 +367,37 @@ class RenumberingTest {
 
     private static final Pattern GIVEN = Pattern.compile("(?:Give it|Add) ([0-9.]+), mask");
 
-    /** Where an address outside both pools is free, the laptop gets one. */
-    private static void clearOfPools(Step laptop, Segment old, Segment next) {
+    /** Addresses that are nobody's at any time, of both networks. */
+    private static List<Ipv4Address> room(Segment old, Segment next, Planned planned, Collection<Ipv4Address> held) {
+        var free = new ArrayList<Ipv4Address>();
+        for (var ground : List.of(old, next))
+            for (var x = ground.prefix().lowestUsable(); ground.prefix().usable(x); x = x.plus(1))
+                if (old.poolOf(x).isEmpty() && next.poolOf(x).isEmpty() && !held.contains(x)) free.add(x);
+        free.removeAll(List.of(old.gateway().get(), next.gateway().get()));
+        free.removeAll(planned.moves().stream().map(m -> m.to()).toList());
+        return free;
+    }
+
+    /** Where an address outside both pools is free, the laptop gets one; else it is told. */
+    private static void clearOfPools(Step laptop, Segment old, Segment next, List<Ipv4Address> room) {
         for (String line : laptop.lines()) {
             var given = GIVEN.matcher(line);
             if (!given.find()) continue;
             var at = a(given.group(1));
             boolean pooled = old.poolOf(at).isPresent() || next.poolOf(at).isPresent();
-            assertThat(pooled).as(line).isFalse();
+            assertThat(laptop.lines().stream()
+                            .anyMatch(l ->
+                                    l.startsWith("The router hands out " + at) && l.endsWith("nothing else is free.")))
+                    .isEqualTo(pooled);
+            var ground = line.startsWith("Give") ? old : next;
+            var other = line.startsWith("Give") ? next : old;
+            assertThat(pooled
+                            && room.stream()
+                                    .anyMatch(x -> ground.fixable(x)
+                                            && (!other.prefix().contains(x)
+                                                    || other.prefix().usable(x))))
+                    .as(line + " " + room)
+                    .isFalse();
         }
     }
 
