@@ -5,15 +5,15 @@ import java.util.List;
 import java.util.OptionalInt;
 
 /**
- * One outage from the second it begins, with a watched outlet before the router. It begins just after a look, which is the
- * worst moment, so the first look that fails comes one interval later. The line is down until {@code lineBack}; after that
- * the router, once started, is online. A router that hangs is a line that is back at once, and a router that must restart.
+ * One outage from the second it begins, with a watched outlet before the router, at the worst moment: a router that hangs does
+ * so just after a look, so the first look that fails comes one interval later; a line fails just before one, which makes most
+ * restarts in vain. The line is down until it is back; after that the router, once started, is online.
  *
  * @param restarts seconds at which it switched the router off
  * @param gaveUp second at which it stopped trying, or empty
  * @param online second from which the router is online to stay, or empty when that never happens
  */
-record Outage(List<Integer> restarts, OptionalInt gaveUp, OptionalInt online) {
+public record Outage(List<Integer> restarts, OptionalInt gaveUp, OptionalInt online) {
 
     /** Restarts after which a loop is called endless. */
     private static final int ENDLESS = 200;
@@ -28,7 +28,16 @@ record Outage(List<Integer> restarts, OptionalInt gaveUp, OptionalInt online) {
      * @param start seconds that the router takes from power to online
      */
     public static Outage hangs(OutletTimes times, int start) {
-        return follow(times, start, 0, true);
+        return hangs(times, start, 1);
+    }
+
+    /**
+     * Follows a router that hangs until it is restarted for the n-th time.
+     *
+     * @param needs restarts that it takes, at least 1
+     */
+    public static Outage hangs(OutletTimes times, int start, int needs) {
+        return follow(times, start, 0, needs, times.every());
     }
 
     /**
@@ -38,7 +47,7 @@ record Outage(List<Integer> restarts, OptionalInt gaveUp, OptionalInt online) {
      * @param lasts seconds that the line is down
      */
     public static Outage line(OutletTimes times, int start, int lasts) {
-        return follow(times, start, lasts, false);
+        return follow(times, start, lasts, 0, 0);
     }
 
     /** Whether the restarts themselves keep the router from starting. */
@@ -46,12 +55,12 @@ record Outage(List<Integer> restarts, OptionalInt gaveUp, OptionalInt online) {
         return restarts.size() > 1 && (online.isEmpty() || gaveUp.isPresent() && online.getAsInt() > gaveUp.getAsInt());
     }
 
-    private static Outage follow(OutletTimes times, int start, int lineBack, boolean hangs) {
+    private static Outage follow(OutletTimes times, int start, int lineBack, int needs, int firstLook) {
         var restarts = new ArrayList<Integer>();
         // Online from here on if nobody switches it off: a router that hangs is never, a sound one when its line is
         // back.
-        long online = hangs ? Long.MAX_VALUE : lineBack;
-        long look = times.every();
+        long online = needs > 0 ? Long.MAX_VALUE : lineBack;
+        long look = firstLook;
         int failed = 0;
         while (true) {
             if (look >= online) return new Outage(restarts, OptionalInt.empty(), OptionalInt.of((int) online));
@@ -68,7 +77,7 @@ record Outage(List<Integer> restarts, OptionalInt gaveUp, OptionalInt online) {
             }
             restarts.add((int) look);
             long on = look + times.off();
-            online = Math.max(on + start, lineBack);
+            if (restarts.size() >= needs) online = Math.max(on + start, lineBack);
             look = on + times.pause();
             failed = 0;
         }

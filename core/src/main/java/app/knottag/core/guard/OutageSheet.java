@@ -130,7 +130,7 @@ public final class OutageSheet implements Worksheet {
         draft.result(
                 "NEEDLESS",
                 "Restarts in vain while the line is down " + Unit.duration(f.count("line")),
-                line.restarts().size() + (line.gaveUp().isPresent() ? ", then it gives up" : ""));
+                "at most " + line.restarts().size() + (line.gaveUp().isPresent() ? ", then it gives up" : ""));
     }
 
     private static void target(Draft draft, Figures f) {

@@ -12,7 +12,7 @@ import java.util.OptionalInt;
  * @param pause time from switching on to its first look
  * @param most restarts after which it gives up, or empty when it never does
  */
-record OutletTimes(int every, int tries, int off, int pause, OptionalInt most) {
+public record OutletTimes(int every, int tries, int off, int pause, OptionalInt most) {
 
     public OutletTimes {
         if (every < 1 || tries < 1 || off < 1 || pause < 0 || most.orElse(1) < 1)

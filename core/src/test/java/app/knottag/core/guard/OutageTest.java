@@ -20,7 +20,7 @@ class OutageTest {
         final OutletTimes t;
         final int start;
         final int lineBack;
-        boolean hung;
+        int hung;
         boolean powered = true;
         int poweredFor = Integer.MAX_VALUE / 2;
         int untilLook;
@@ -29,12 +29,17 @@ class OutageTest {
         final List<Integer> restarts = new ArrayList<>();
         OptionalInt gaveUp = OptionalInt.empty();
 
-        Clockwork(OutletTimes t, int start, int lineBack, boolean hung) {
+        Clockwork(OutletTimes t, int start, int lineBack, int hung, int untilLook) {
             this.t = t;
             this.start = start;
             this.lineBack = lineBack;
             this.hung = hung;
-            untilLook = t.every();
+            this.untilLook = untilLook;
+        }
+
+        Clockwork run() {
+            for (int second = 0; second < 40_000 && !tick(second); second++) {}
+            return this;
         }
 
         /** Second from which it has been online ever since. */
@@ -44,13 +49,13 @@ class OutageTest {
         boolean tick(int second) {
             if (untilOn == 0) {
                 powered = true;
-                hung = false;
+                if (hung > 0) hung--;
                 poweredFor = 0;
                 untilLook = t.pause();
                 failed = 0;
                 untilOn = -1;
             }
-            boolean up = powered && !hung && poweredFor >= start && second >= lineBack;
+            boolean up = powered && hung == 0 && poweredFor >= start && second >= lineBack;
             if (!up) online = second + 1;
             if (up && gaveUp.isPresent()) return true;
             if (powered && untilLook == 0 && gaveUp.isEmpty()) {
@@ -87,12 +92,16 @@ class OutageTest {
                     random.nextInt(1, 40),
                     random.nextInt(0, 200),
                     OptionalInt.of(random.nextInt(1, 6)));
-            boolean hangs = random.nextBoolean();
-            int start = random.nextInt(1, 300), lasts = hangs ? 0 : random.nextInt(1, 2_000);
-            var told = hangs ? Outage.hangs(times, start) : Outage.line(times, start, lasts);
-            var clockwork = new Clockwork(times, start, lasts, hangs);
-            for (int second = 0; second < 40_000 && !clockwork.tick(second); second++) {}
-            String what = times + ", start " + start + ", line " + lasts + (hangs ? ", hangs" : "");
+            int needs = random.nextBoolean() ? random.nextInt(1, 4) : 0;
+            int start = random.nextInt(1, 300), lasts = needs > 0 ? 0 : random.nextInt(1, 2_000);
+            var told = needs > 0 ? Outage.hangs(times, start, needs) : Outage.line(times, start, lasts);
+            var clockwork = new Clockwork(times, start, lasts, needs, needs > 0 ? times.every() : 0).run();
+            String what = times + ", start " + start + ", line " + lasts + ", needs " + needs;
+            if (needs > times.most().getAsInt()) {
+                assertThat(told.online()).as(what).isEmpty();
+                assertThat(told.restarts()).as(what).hasSize(times.most().getAsInt());
+                continue;
+            }
             assertThat(told.restarts()).as(what).isEqualTo(clockwork.restarts);
             assertThat(told.gaveUp()).as(what).isEqualTo(clockwork.gaveUp);
             assertThat(told.online()).as(what).hasValue(clockwork.online);
@@ -101,6 +110,20 @@ class OutageTest {
         }
         assertThat(loops).as("loops among them").isGreaterThan(100);
         assertThat(gaveUp).as("given up among them").isGreaterThan(100);
+    }
+
+    @DisplayName("No moment at which the line fails makes more restarts in vain, nor one at which the router hangs a later return")
+    @ParameterizedTest(name = "every {0} s, {1} tries, off {2} s, wait {3} s, start {4} s, line {5} s")
+    @CsvSource({"60, 2, 15, 90, 100, 70", "30, 3, 10, 200, 170, 900", "45, 1, 20, 60, 30, 1000", "20, 4, 5, 0, 61, 333"})
+    void whenever(int every, int tries, int off, int pause, int start, int line) {
+        var times = new OutletTimes(every, tries, off, pause, OptionalInt.of(3));
+        int most = 0, late = 0;
+        for (int phase = 0; phase <= every; phase++) {
+            most = Math.max(most, new Clockwork(times, start, line, 0, phase).run().restarts.size());
+            late = Math.max(late, new Clockwork(times, start, 0, 1, phase).run().online);
+        }
+        assertThat(Outage.line(times, start, line).restarts()).hasSize(most);
+        assertThat(Outage.hangs(times, start).online()).hasValue(late);
     }
 
     @DisplayName("Looked at every minute, three times: what a technician works out on paper")
