@@ -18,7 +18,7 @@ import java.util.TreeSet;
  * the way moves first, and a ring is opened by parking one of them. In the middle the router is changed: some can only move
  * after it, some must have left before it, and whoever must leave and cannot arrive yet is parked across it.
  */
-final class MoveOrder {
+public final class MoveOrder {
 
     private final Deque<Ipv4Address> spare;
     private final Map<Ipv4Address, Wish> byTarget = new HashMap<>();
@@ -46,18 +46,18 @@ final class MoveOrder {
      * @param late whether it can only move after the router is changed
      * @param leaves whether it must have left its address by then
      */
-    record Wish(long id, Ipv4Address from, Ipv4Address to, boolean late, boolean leaves) {
+    public record Wish(long id, Ipv4Address from, Ipv4Address to, boolean late, boolean leaves) {
         /** A wish that has nothing to do with the router. */
-        Wish(long id, Ipv4Address from, Ipv4Address to) {
+        public Wish(long id, Ipv4Address from, Ipv4Address to) {
             this(id, from, to, false, false);
         }
     }
 
     /** One change; an empty address means off the network, parked that it is only for the time being. */
-    record Hop(long id, Optional<Ipv4Address> from, Optional<Ipv4Address> to, boolean parked) {}
+    public record Hop(long id, Optional<Ipv4Address> from, Optional<Ipv4Address> to, boolean parked) {}
 
     /** The changes before the router's, and those after it. */
-    record Order(List<Hop> before, List<Hop> after) {}
+    public record Order(List<Hop> before, List<Hop> after) {}
 
     /**
      * Returns the changes in order.
@@ -65,7 +65,7 @@ final class MoveOrder {
      * @param wishes no two with the same from, nor with the same to
      * @param spare free addresses that may serve for parking before and after; none of them is held or wished for
      */
-    static Order order(List<Wish> wishes, List<Ipv4Address> spare) {
+    public static Order order(List<Wish> wishes, List<Ipv4Address> spare) {
         var order = new MoveOrder(wishes, spare);
         order.findLate();
         order.run();

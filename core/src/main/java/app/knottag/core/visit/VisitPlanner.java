@@ -1,5 +1,6 @@
 package app.knottag.core.visit;
 
+import app.knottag.core.reading.ReadingException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
@@ -44,6 +45,34 @@ public final class VisitPlanner {
         var obstacles = Obstacles.of(brief);
         var rest = brief.without(obstacles.stream().map(Obstacle::unit).collect(Collectors.toSet()));
         return fitting(rest, obstacles, WHOLE, EFFORT);
+    }
+
+    /**
+     * Follows an order that somebody chose: each in turn is gone to and begun as early as can be.
+     *
+     * @param order ids of devices, once for each of their stretches that is begun; who fits into no window any more is left
+     * @throws ReadingException if a device is named more often than it has stretches, or before what it waits for
+     */
+    public static VisitPlan following(Brief brief, List<Long> order) {
+        var works = new Works(brief);
+        var begun = new int[works.first.length - 1];
+        for (long id : order) {
+            int unit = brief.indexOf(id);
+            var it = brief.units().get(unit);
+            if (++begun[unit] > it.stretches().size())
+                throw new ReadingException("There is no more to do at " + it.name() + ".");
+            for (int other : works.after[unit])
+                if (begun[other] < brief.units().get(other).stretches().size())
+                    throw new ReadingException(
+                            it.name() + " waits for " + brief.units().get(other).name() + ".");
+        }
+        var plan = Dispatch.of(works, order.stream().mapToInt(brief::indexOf).toArray(), anybody(works));
+        var left = IntStream.range(0, works.size())
+                .filter(s -> plan.start[s] < 0 && s - works.first[works.unit[s]] < begun[works.unit[s]])
+                .mapToObj(s -> works.unitOf(s).id())
+                .distinct()
+                .toList();
+        return shown(plan, Bounds.of(works), left);
     }
 
     /** Plans with less effort and without a proof, to compare. */

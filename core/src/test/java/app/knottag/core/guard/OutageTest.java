@@ -112,14 +112,18 @@ class OutageTest {
         assertThat(gaveUp).as("given up among them").isGreaterThan(100);
     }
 
-    @DisplayName("No moment at which the line fails makes more restarts in vain, nor one at which the router hangs a later return")
+    @DisplayName(
+            "No moment at which the line fails makes more restarts in vain, nor one at which the router hangs a later return")
     @ParameterizedTest(name = "every {0} s, {1} tries, off {2} s, wait {3} s, start {4} s, line {5} s")
-    @CsvSource({"60, 2, 15, 90, 100, 70", "30, 3, 10, 200, 170, 900", "45, 1, 20, 60, 30, 1000", "20, 4, 5, 0, 61, 333"})
+    @CsvSource({"60, 2, 15, 90, 100, 70", "30, 3, 10, 200, 170, 900", "45, 1, 20, 60, 30, 1000", "20, 4, 5, 0, 61, 333"
+    })
     void whenever(int every, int tries, int off, int pause, int start, int line) {
         var times = new OutletTimes(every, tries, off, pause, OptionalInt.of(3));
         int most = 0, late = 0;
         for (int phase = 0; phase <= every; phase++) {
-            most = Math.max(most, new Clockwork(times, start, line, 0, phase).run().restarts.size());
+            most = Math.max(
+                    most,
+                    new Clockwork(times, start, line, 0, phase).run().restarts.size());
             late = Math.max(late, new Clockwork(times, start, 0, 1, phase).run().online);
         }
         assertThat(Outage.line(times, start, line).restarts()).hasSize(most);
