@@ -100,7 +100,9 @@ public record Day(Brief brief, int begins) implements PlanTask {
             next.add(new PlanMove(
                     "" + unit.id(), unit.name() + ": " + lower(stretch.title()), when(plan, moves, unit, now)));
         }
-        return new PlanStand(next, lines(plan));
+        var happened = new ArrayList<>(lines(plan));
+        happened.addAll(lost(plan));
+        return new PlanStand(next, happened);
     }
 
     private static String lower(String title) {
@@ -142,8 +144,7 @@ public record Day(Brief brief, int begins) implements PlanTask {
         var best = VisitPlanner.plan(brief).plan();
         double done = 1 - (double) mine.left().size() / brief.units().size();
         var remarks = new ArrayList<>(idle(mine));
-        mine.left()
-                .forEach(id -> remarks.add(named(id).name() + " does not get done: its place is not free any more."));
+        remarks.addAll(lost(mine));
         return new PlanJudged(
                 done * Math.min(1, (double) best.finish() / Math.max(1, mine.finish())),
                 "You are done at " + clock(mine.finish()) + ". The best plan is done at " + clock(best.finish())
@@ -151,6 +152,12 @@ public record Day(Brief brief, int begins) implements PlanTask {
                 remarks,
                 lines(best),
                 best.best());
+    }
+
+    private List<String> lost(VisitPlan plan) {
+        return plan.left().stream()
+                .map(id -> named(id).name() + " does not get done: its place is not free any more.")
+                .toList();
     }
 
     /** Minutes in which nothing is done, and what could have been. */

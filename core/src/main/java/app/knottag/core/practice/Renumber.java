@@ -175,7 +175,8 @@ public record Renumber(List<Mover> movers, Pool was, Pool becomes, List<Ipv4Addr
         String says = "You needed " + answer.size() + " changes"
                 + (run.cutOff.isEmpty()
                         ? ", and nobody was cut off."
-                        : ", and cut off " + run.cutOff.size() + " times.")
+                        : ", and somebody was cut off "
+                                + (run.cutOff.size() == 1 ? "once." : run.cutOff.size() + " times."))
                 + " The fewest are " + best.size() + ", with nobody cut off.";
         return new PlanJudged((double) best.size() / mine, says, run.cutOff, best, true);
     }

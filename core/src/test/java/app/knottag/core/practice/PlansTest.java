@@ -7,6 +7,8 @@ import app.knottag.core.address.Ipv4Address;
 import app.knottag.core.reading.ReadingException;
 import app.knottag.core.visit.Brief;
 import app.knottag.core.visit.VisitPlanner;
+import app.knottag.core.visit.VisitUnit;
+import app.knottag.core.visit.Window;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
@@ -167,6 +169,26 @@ class PlansTest {
                 .hasMessageContaining("Not everybody has arrived");
         for (String wrong : List.of("move-9", "move-", "park-x", "fly"))
             assertThatThrownBy(() -> renumber.stand(List.of(wrong))).isInstanceOf(ReadingException.class);
+        var morning = (Day) Plans.of(PlanDrill.MORNING, 0);
+        var brief = morning.brief();
+        var shut = brief.units().stream()
+                .map(u -> new VisitUnit(
+                        u.id(),
+                        u.name(),
+                        u.place(),
+                        u.stretches(),
+                        0,
+                        List.of(new Window(0, 1)),
+                        u.after(),
+                        false,
+                        "",
+                        false,
+                        0))
+                .toList();
+        var never = new Day(new Brief(shut, brief.hands(), brief.means(), brief.due()), morning.begins());
+        assertThat(never.stand(List.of("0")).happened())
+                .containsExactly("Payment terminal does not get done: its place is not free any more.");
+        assertThat(never.stand(List.of()).next()).allMatch(m -> m.note().equals("not today any more"));
         var outlet = new OutletPlan(150, 50, 1_800, 15);
         Map.of(
                         List.of("30 s", "3", "20 s", "30 s", "3 restarts"), "cuts every start",
